@@ -1,0 +1,84 @@
+/**
+ * Imports run one way: pages -> views -> ui, workers -> core; pages -> server -> formats -> core.
+ * Inside core the folders lean on each other in one order, never in a circle.
+ */
+const core = [
+  'base',
+  'plan',
+  'terrain',
+  'wire',
+  'strands',
+  'posts',
+  'earth',
+  'power',
+  'supplies',
+  'findings',
+];
+
+/** A folder of core may import itself and the folders before it; the top files may import all. */
+const coreOrder = core.map((folder, i) => ({
+  name: `core-order-${folder}`,
+  severity: 'error',
+  comment: `src/core/${folder} may import only ${core.slice(0, i).join(', ') || 'nothing else'} of core`,
+  from: { path: `^src/core/${folder}/` },
+  to: {
+    path: '^src/core/',
+    pathNot: core.slice(0, i + 1).map((f) => `^src/core/${f}/`),
+  },
+}));
+
+module.exports = {
+  forbidden: [
+    { name: 'no-circular', severity: 'error', from: {}, to: { circular: true } },
+    {
+      name: 'core-is-alone',
+      severity: 'error',
+      comment: 'the heart imports no interface, no input or output and no framework',
+      from: { path: '^src/core/' },
+      to: {
+        pathNot: [
+          '^src/core/',
+          '^data/',
+          'node_modules/(d3-contour|d3-delaunay|d3-array|delaunator|@sinclair/typebox)/',
+        ],
+      },
+    },
+    {
+      name: 'formats-on-core',
+      severity: 'error',
+      from: { path: '^src/formats/' },
+      to: { path: '^src/(server|views|ui|workers|pages)/' },
+    },
+    {
+      name: 'server-below-pages',
+      severity: 'error',
+      from: { path: '^src/server/' },
+      to: { path: '^src/(views|ui|workers|pages)/' },
+    },
+    {
+      name: 'ui-knows-no-view',
+      severity: 'error',
+      from: { path: '^src/ui/' },
+      to: { path: '^src/(views|pages|server)/' },
+    },
+    {
+      name: 'workers-on-core',
+      severity: 'error',
+      from: { path: '^src/workers/' },
+      to: { path: '^src/(views|pages|server|ui)/' },
+    },
+    {
+      name: 'views-not-on-server',
+      severity: 'error',
+      from: { path: '^src/views/' },
+      to: { path: '^src/(server|pages)/' },
+    },
+    ...coreOrder,
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.json' },
+    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'types'] },
+  },
+};

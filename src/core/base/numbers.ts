@@ -1,0 +1,48 @@
+/** Small numeric helpers shared by the whole heart. */
+
+/** Standard gravity, m/s2 [published: ISO 80000-3]. */
+export const GRAVITY = 9.80665;
+
+/** Vacuum permeability, H/m, and permittivity, F/m [published: CODATA]. */
+export const MU0 = 4e-7 * Math.PI;
+export const EPSILON0 = 8.8541878128e-12;
+
+/** The value held between two limits. */
+export const clamp = (x: number, low: number, high: number): number =>
+  Math.min(high, Math.max(low, x));
+
+/** Sum of a list. */
+export const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0);
+
+/** Rounds to a number of decimals, for figures that are handed to people or files. */
+export function round(x: number, decimals: number): number {
+  const k = 10 ** decimals;
+  return Math.round(x * k) / k;
+}
+
+/**
+ * Root of a continuous function by bisection.
+ * @param f function with a sign change on [low, high]
+ * @param tolerance absolute width of the final bracket
+ * @throws RangeError if f has the same sign at both ends
+ */
+export function bisect(
+  f: (x: number) => number,
+  low: number,
+  high: number,
+  tolerance = 1e-12,
+): number {
+  let a = low;
+  let b = high;
+  const fa = f(a);
+  if (fa === 0) return a;
+  if (fa > 0 === f(b) > 0) throw new RangeError('no sign change between the limits');
+  const rising = fa < 0;
+  while (b - a > tolerance * Math.max(1, Math.abs(a))) {
+    const mid = (a + b) / 2;
+    if (mid === a || mid === b) break;
+    if (f(mid) < 0 === rising) a = mid;
+    else b = mid;
+  }
+  return (a + b) / 2;
+}

@@ -1,0 +1,121 @@
+/**
+ * Quantities in the units that the user chose. Inside the program everything is SI; this is the one
+ * place where a number gets its unit, its precision and, for typed values, its way back.
+ */
+export type Units = 'metric' | 'imperial';
+
+interface Shape {
+  readonly unit: string;
+  /** Shown value = SI value x factor + offset. */
+  readonly factor: number;
+  readonly offset?: number;
+  readonly decimals: number | ((shown: number) => number);
+}
+
+const FOOT = 0.3048;
+const INCH = 0.0254;
+const LBF = 4.4482216152605;
+const MILE_KM = 1.609344;
+const fine = (x: number) => (Math.abs(x) < 10 ? 1 : 0);
+const same = (unit: string, decimals: Shape['decimals']): Record<Units, Shape> => {
+  const shape = { unit, factor: 1, decimals };
+  return { metric: shape, imperial: shape };
+};
+const pair = (metric: Shape, imperial: Shape): Record<Units, Shape> => ({ metric, imperial });
+
+const SHAPES = {
+  length: pair(
+    { unit: 'm', factor: 1, decimals: fine },
+    { unit: 'ft', factor: 1 / FOOT, decimals: 0 },
+  ),
+  tape: pair({ unit: 'm', factor: 1, decimals: 2 }, { unit: 'ft', factor: 1 / FOOT, decimals: 1 }),
+  far: pair(
+    { unit: 'km', factor: 1e-3, decimals: 2 },
+    { unit: 'mi', factor: 1e-3 / MILE_KM, decimals: 2 },
+  ),
+  height: pair(
+    { unit: 'mm', factor: 1000, decimals: 0 },
+    { unit: 'in', factor: 1 / INCH, decimals: 1 },
+  ),
+  sag: pair(
+    { unit: 'mm', factor: 1000, decimals: 1 },
+    { unit: 'in', factor: 1 / INCH, decimals: 2 },
+  ),
+  force: pair({ unit: 'N', factor: 1, decimals: 0 }, { unit: 'lbf', factor: 1 / LBF, decimals: 0 }),
+  temperature: pair(
+    { unit: '°C', factor: 1, decimals: 0 },
+    { unit: '°F', factor: 1.8, offset: 32, decimals: 0 },
+  ),
+  resistivity: pair(
+    { unit: 'ohm m', factor: 1, decimals: 0 },
+    { unit: 'ohm ft', factor: 1 / FOOT, decimals: 0 },
+  ),
+  perLength: pair(
+    { unit: 'ohm/km', factor: 1, decimals: 0 },
+    { unit: 'ohm/mi', factor: MILE_KM, decimals: 0 },
+  ),
+  leakage: pair(
+    { unit: 'mS/km', factor: 1000, decimals: 3 },
+    { unit: 'mS/mi', factor: 1000 * MILE_KM, decimals: 3 },
+  ),
+  area: pair(
+    { unit: 'ha', factor: 1e-4, decimals: 1 },
+    { unit: 'ac', factor: 1 / 4046.8564224, decimals: 1 },
+  ),
+  volt: {
+    metric: { unit: 'kV', factor: 1e-3, decimals: 1 },
+    imperial: { unit: 'kV', factor: 1e-3, decimals: 1 },
+  },
+  smallVolt: same('V', 0),
+  ampere: same('A', 1),
+  ohm: same('ohm', (x) => (Math.abs(x) < 10 ? 2 : Math.abs(x) < 100 ? 1 : 0)),
+  joule: same('J', (x) => (Math.abs(x) < 10 ? 1 : 0)),
+  degree: same('°', 0),
+  percent: {
+    metric: { unit: '%', factor: 100, decimals: 0 },
+    imperial: { unit: '%', factor: 100, decimals: 0 },
+  },
+  count: same('', 0),
+} satisfies Record<string, Record<Units, Shape>>;
+
+export type Quantity = keyof typeof SHAPES;
+
+const shapeOf = (q: Quantity, units: Units): Shape => SHAPES[q][units];
+const decimalsOf = (s: Shape, shown: number) =>
+  typeof s.decimals === 'number' ? s.decimals : s.decimals(shown);
+
+/** The unit's name, such as "mm" or "in". */
+export const unitOf = (q: Quantity, units: Units): string => shapeOf(q, units).unit;
+
+/** The figure alone, as shown, with thin grouping of thousands. */
+export function figureText(si: number, q: Quantity, units: Units): string {
+  if (!Number.isFinite(si)) return '–';
+  const s = shapeOf(q, units);
+  const shown = si * s.factor + (s.offset ?? 0);
+  const text = shown.toFixed(decimalsOf(s, shown)).replace(/^-(0(\.0+)?)$/, '$1');
+  const [whole, part] = text.split('.');
+  const grouped = whole!.replace(/\B(?=(\d{3})+(?!\d))/g, '\u2009');
+  return part === undefined ? grouped : `${grouped}.${part}`;
+}
+
+/** Figure and unit, as in "350 mm". */
+export function say(si: number, q: Quantity, units: Units): string {
+  const unit = unitOf(q, units);
+  const gap = unit === '' || unit === '°' ? '' : '\u00a0';
+  return figureText(si, q, units) + gap + unit;
+}
+
+/** Value for an input field: plain digits in the user's unit. */
+export function toField(si: number, q: Quantity, units: Units): string {
+  const s = shapeOf(q, units);
+  const shown = si * s.factor + (s.offset ?? 0);
+  return String(Number(shown.toFixed(decimalsOf(s, shown) + 1)));
+}
+
+/** SI value of what a user typed in their unit; NaN when it is no number. A comma counts as a point. */
+export function fromField(text: string, q: Quantity, units: Units): number {
+  const clean = text.trim().replace(',', '.');
+  if (!/^[+-]?(\d+\.?\d*|\.\d+)$/.test(clean)) return NaN;
+  const s = shapeOf(q, units);
+  return (Number(clean) - (s.offset ?? 0)) / s.factor;
+}

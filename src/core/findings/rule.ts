@@ -1,0 +1,78 @@
+/** What a rule is, and the few helpers that rules share. */
+import { say, type Units } from '../base/units.js';
+import type { Catalogue, Mark } from '../plan/catalogue.js';
+import { pointAt } from '../plan/geometry.js';
+import type { Line, PatchStep, Plan, Strand } from '../plan/schema.js';
+import type { Finding, LineReport, Report } from '../report/schema.js';
+
+/** Everything that a rule may look at. */
+export interface Scene {
+  readonly plan: Plan;
+  readonly cat: Catalogue;
+  readonly lines: Report['lines'];
+  readonly energisers: Report['energisers'];
+  readonly dead: Report['dead'];
+  readonly shared: Report['shared'];
+  readonly say: ReturnType<typeof sayer>;
+}
+
+/** What a rule says of one place; the list adds the rule's own id, kind and source. */
+export interface Found {
+  /** Tells two findings of one rule apart, and stays the same while the plan is edited. */
+  readonly key: string;
+  readonly title: string;
+  readonly why: string;
+  readonly todo: string;
+  readonly place: Finding['place'];
+  readonly mend?: { readonly words: string; readonly patch: PatchStep[] };
+  /** Where a finding is graver or milder than its rule. */
+  readonly kind?: Finding['kind'];
+}
+
+export interface Rule {
+  readonly id: string;
+  readonly kind: Finding['kind'];
+  readonly source: { readonly mark: Mark; readonly text: string };
+  check(scene: Scene): Found[];
+}
+
+/** Lines with their reports. */
+export const eachLine = (s: Scene): [Line, LineReport][] =>
+  Object.values(s.plan.lines).map((line) => [line, s.lines[line.id]!]);
+
+/** A stretch or a spot of a line, with the map position of its middle. */
+export function onLine(line: Line, from_m?: number, to_m?: number): Finding['place'] {
+  if (from_m === undefined) return { line: line.id };
+  const middle = to_m === undefined ? from_m : (from_m + to_m) / 2;
+  const { e, n } = pointAt(line.vertices, middle);
+  return { line: line.id, from_m, to_m: to_m ?? from_m, e, n };
+}
+
+export const replace = (path: string, value: unknown): PatchStep => ({
+  op: 'replace',
+  path,
+  value,
+});
+
+/** Puts the proposed heights in, each strand keeping duty and wire of the old one at its rank. */
+export function takeProposal(line: Line, report: LineReport): PatchStep[] {
+  const usual: Strand = { height_m: 0, duty: 'live', wire: 'ht25', insulated: true };
+  const plain = line.strands.filter((s) => s.wire !== 'barbed');
+  const strands = report.proposal!.heights_m.map((height_m, i) => ({
+    ...(plain[i] ?? plain.at(-1) ?? usual),
+    height_m,
+  }));
+  return [replace(`/lines/${line.id}/strands`, strands)];
+}
+
+/** Figures in the words of a finding, in the property's units. */
+export function sayer(units: Units) {
+  return {
+    mm: (m: number) => say(m, 'height', units),
+    metres: (m: number) => say(m, 'length', units),
+    kilovolts: (v: number) => say(v, 'volt', units),
+    newtons: (n: number) => say(n, 'force', units),
+    celsius: (c: number) => say(c, 'temperature', units),
+    resistivity: (r: number) => say(r, 'resistivity', units),
+  };
+}

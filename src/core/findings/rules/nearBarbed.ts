@@ -1,0 +1,29 @@
+import { figure } from '../../plan/catalogue.js';
+import { eachLine, onLine, type Rule } from '../rule.js';
+
+/** A live strand that can swing or be pushed against old barbed wire. */
+export const nearBarbed: Rule = {
+  id: 'near-barbed',
+  kind: 'mend',
+  source: { mark: 'memory', text: 'A live strand stays 150 mm off barbed wire on the same posts' },
+  check: (scene) => {
+    const least = figure(scene.cat, 'posts.gap.barbed');
+    const barbed = (wire: string) => scene.cat.wires[wire]?.form === 'barbed';
+    return eachLine(scene).flatMap(([line]) => {
+      const old = line.strands.filter((s) => barbed(s.wire));
+      const close = line.strands.filter(
+        (s) =>
+          s.duty === 'live' &&
+          !barbed(s.wire) &&
+          old.some((o) => Math.abs(o.height_m - s.height_m) < least - 1e-9),
+      );
+      return close.map((s) => ({
+        key: `${line.id}-${scene.say.mm(s.height_m)}`,
+        title: `Live strand close to barbed wire on ${line.name}`,
+        why: `The strand at ${scene.say.mm(s.height_m)} is nearer than ${scene.say.mm(least)} to barbed wire; pushed against it, it is shorted or makes it live.`,
+        todo: 'Move the strand, or take the barbed wire off there.',
+        place: onLine(line),
+      }));
+    });
+  },
+};

@@ -1,0 +1,181 @@
+/**
+ * The catalogue: every default of the trade, as data with its mark, unit and reason.
+ * `data/*.json` holds the records; a property replaces single figures by path.
+ */
+import { Type, type Static } from '@sinclair/typebox';
+import type { Plan } from './schema.js';
+import defaults from '../../../data/defaults.json' with { type: 'json' };
+import energisers from '../../../data/energisers.json' with { type: 'json' };
+import posts from '../../../data/posts.json' with { type: 'json' };
+import prices from '../../../data/prices.json' with { type: 'json' };
+import profiles from '../../../data/profiles.json' with { type: 'json' };
+import schools from '../../../data/schools.json' with { type: 'json' };
+import seasons from '../../../data/seasons.json' with { type: 'json' };
+import soils from '../../../data/soils.json' with { type: 'json' };
+import wires from '../../../data/wires.json' with { type: 'json' };
+
+const closed = { additionalProperties: false } as const;
+const mark = Type.Union(
+  ['published', 'practice', 'memory', 'derived', 'assumed', 'invented'].map((m) => Type.Literal(m)),
+  { description: 'where the figure comes from' },
+);
+const origin = { name: Type.String(), mark, why: Type.String({ minLength: 8 }) };
+const positive = Type.Number({ exclusiveMinimum: 0 });
+
+const FigureSchema = Type.Object(
+  { value: Type.Number(), unit: Type.String(), mark, why: Type.String({ minLength: 8 }) },
+  closed,
+);
+const ProfileSchema = Type.Object(
+  {
+    ...origin,
+    role: Type.Union([Type.Literal('stock'), Type.Literal('predator')]),
+    size: Type.Union([Type.Literal('large'), Type.Literal('small')]),
+    lowestMax_m: positive,
+    gapMax_m: positive,
+    gapZone_m: positive,
+    upperGapMax_m: positive,
+    topMin_m: positive,
+    minStrands: Type.Integer({ minimum: 1 }),
+    aim_V: positive,
+    noBarbed: Type.Boolean(),
+  },
+  closed,
+);
+const WireSchema = Type.Object(
+  {
+    ...origin,
+    form: Type.Union([Type.Literal('plain'), Type.Literal('barbed')]),
+    diameter_mm: positive,
+    tensile_MPa: positive,
+    dc_ohm_per_km: positive,
+    planning_ohm_per_km: positive,
+    best_ohm_per_km: positive,
+    guaranteed_ohm_per_km: positive,
+    coil_m: positive,
+  },
+  closed,
+);
+const EnergiserModelSchema = Type.Object(
+  {
+    ...origin,
+    supply: Type.Union([Type.Literal('mains'), Type.Literal('battery'), Type.Literal('solar')]),
+    stored_J: positive,
+    output_J: positive,
+    open_V: positive,
+    at500_V: positive,
+    at200_V: positive,
+    at100_V: positive,
+    at50_V: positive,
+    interval_s: positive,
+    offered: Type.Boolean({ description: 'false: shown if already owned, never proposed' }),
+  },
+  closed,
+);
+const PostSchema = Type.Object(
+  {
+    ...origin,
+    use: Type.Union([Type.Literal('line'), Type.Literal('end'), Type.Literal('brace')]),
+    length_m: positive,
+    embedment_m: positive,
+    perimeter_m: positive,
+    mass_kg: positive,
+    conducts: Type.Boolean(),
+    price: Type.String(),
+  },
+  closed,
+);
+const SoilSchema = Type.Object(
+  {
+    ...origin,
+    dry_ohm_m: positive,
+    damp_ohm_m: positive,
+    wet_ohm_m: positive,
+    friction_Pa: positive,
+  },
+  closed,
+);
+const SeasonSchema = Type.Object(
+  {
+    ...origin,
+    leakage_S_per_km: positive,
+    soil: Type.Union([Type.Literal('dry'), Type.Literal('damp'), Type.Literal('wet')]),
+  },
+  closed,
+);
+const SchoolSchema = Type.Object({ ...origin, tension_N: positive }, closed);
+const PriceSchema = Type.Object(
+  { ...origin, price: Type.Number({ minimum: 0 }), per: Type.String() },
+  closed,
+);
+
+export const CatalogueSchema = Type.Object(
+  {
+    defaults: Type.Record(Type.String(), FigureSchema),
+    profiles: Type.Record(Type.String(), ProfileSchema),
+    wires: Type.Record(Type.String(), WireSchema),
+    energisers: Type.Record(Type.String(), EnergiserModelSchema),
+    posts: Type.Record(Type.String(), PostSchema),
+    soils: Type.Record(Type.String(), SoilSchema),
+    seasons: Type.Record(Type.String(), SeasonSchema),
+    schools: Type.Record(Type.String(), SchoolSchema),
+    prices: Type.Record(Type.String(), PriceSchema),
+  },
+  { ...closed, $id: 'anabatic-catalogue-1', title: 'Anabatic catalogue' },
+);
+
+export type Catalogue = Static<typeof CatalogueSchema>;
+export type Mark = 'published' | 'practice' | 'memory' | 'derived' | 'assumed' | 'invented';
+export type Profile = Catalogue['profiles'][string];
+export type Wire = Catalogue['wires'][string];
+export type EnergiserModel = Catalogue['energisers'][string];
+export type PostKind = Catalogue['posts'][string];
+export type Soil = Catalogue['soils'][string];
+export type SeasonId = 'dry' | 'today' | 'wet';
+export const SEASONS: readonly SeasonId[] = ['dry', 'today', 'wet'];
+
+/** The shipped catalogue, before a property's own figures. */
+export const catalogue = {
+  defaults,
+  profiles,
+  wires,
+  energisers,
+  posts,
+  soils,
+  seasons,
+  schools,
+  prices,
+} as unknown as Catalogue;
+
+/** Splits an override path `table.record.field`; the record may itself hold dots. */
+function splitPath(path: string): [string, string, string] {
+  const first = path.indexOf('.');
+  const last = path.lastIndexOf('.');
+  return [path.slice(0, first), path.slice(first + 1, last), path.slice(last + 1)];
+}
+
+/** The numeric figure of the catalogue at `table.record.field`, or undefined. */
+export function figureAt(base: Catalogue, path: string): number | undefined {
+  const [table, record, field] = splitPath(path);
+  const rows = (base as Record<string, Record<string, Record<string, unknown>>>)[table];
+  const value = rows?.[record]?.[field];
+  return typeof value === 'number' ? value : undefined;
+}
+
+/** The catalogue with a property's own figures put in; paths that name no figure are passed over. */
+export function withOverrides(base: Catalogue, overrides: Plan['overrides']): Catalogue {
+  const out = { ...base } as Record<string, Record<string, Record<string, unknown>>>;
+  for (const [path, { value }] of Object.entries(overrides)) {
+    if (figureAt(base, path) === undefined) continue;
+    const [table, record, field] = splitPath(path);
+    out[table] = { ...out[table], [record]: { ...out[table]![record], [field]: value } };
+  }
+  return out as unknown as Catalogue;
+}
+
+/** The value of a single default; throws if the catalogue has no such key. */
+export function figure(of: Catalogue, key: string): number {
+  const record = of.defaults[key];
+  if (!record) throw new RangeError(`no default named ${key}`);
+  return record.value;
+}

@@ -1,0 +1,78 @@
+/** Plane geometry of lines, in local metres; distances are plan distances from the first vertex. */
+import type { Line, Point, Vertex } from './schema.js';
+
+export const distance = (a: Point, b: Point): number => Math.hypot(b.e - a.e, b.n - a.n);
+
+/** Grid bearing from a to b, degrees clockwise from north, 0 <= bearing < 360. */
+export function bearing(a: Point, b: Point): number {
+  const d = (Math.atan2(b.e - a.e, b.n - a.n) * 180) / Math.PI;
+  return (d + 360) % 360;
+}
+
+/** The point that lies `length` metres from `a` on a grid bearing in degrees. */
+export function fromBearing(a: Point, length: number, bearingDeg: number): Point {
+  const r = (bearingDeg * Math.PI) / 180;
+  return { e: a.e + length * Math.sin(r), n: a.n + length * Math.cos(r) };
+}
+
+/** Plan distance of every vertex from the first. */
+export function stations(vertices: readonly Point[]): number[] {
+  const s = [0];
+  for (let i = 1; i < vertices.length; i++) {
+    s.push(s[i - 1]! + distance(vertices[i - 1]!, vertices[i]!));
+  }
+  return s;
+}
+
+/** Plan length of a line. */
+export const planLength = (line: Pick<Line, 'vertices'>): number => stations(line.vertices).at(-1)!;
+
+/** The point at plan distance s; held to the line's ends. */
+export function pointAt(vertices: readonly Point[], s: number): Point {
+  const at = stations(vertices);
+  let i = 0;
+  while (i < vertices.length - 2 && s > at[i + 1]!) i++;
+  const span = at[i + 1]! - at[i]!;
+  const t = span === 0 ? 0 : Math.min(1, Math.max(0, (s - at[i]!) / span));
+  const a = vertices[i]!;
+  const b = vertices[i + 1]!;
+  return { e: a.e + t * (b.e - a.e), n: a.n + t * (b.n - a.n) };
+}
+
+/** Nearest place of a line to a point: plan distance along it, distance off it, leg index. */
+export function nearest(vertices: readonly Point[], p: Point) {
+  let best = { s: 0, off: Infinity, leg: 0, point: vertices[0]! as Point };
+  let start = 0;
+  for (let i = 0; i + 1 < vertices.length; i++) {
+    const a = vertices[i]!;
+    const b = vertices[i + 1]!;
+    const length = distance(a, b);
+    const along =
+      length === 0
+        ? 0
+        : ((p.e - a.e) * (b.e - a.e) + (p.n - a.n) * (b.n - a.n)) / (length * length);
+    const t = Math.min(1, Math.max(0, along));
+    const q = { e: a.e + t * (b.e - a.e), n: a.n + t * (b.n - a.n) };
+    const off = distance(p, q);
+    if (off < best.off) best = { s: start + t * length, off, leg: i, point: q };
+    start += length;
+  }
+  return best;
+}
+
+/** Turn at each interior vertex, degrees, 0 for straight on; 0 at both ends of the line. */
+export function deflections(vertices: readonly Point[]): number[] {
+  return vertices.map((v, i) => {
+    const before = vertices[i - 1];
+    const after = vertices[i + 1];
+    if (!before || !after) return 0;
+    const turn = bearing(v, after) - bearing(before, v);
+    return Math.abs(((turn + 540) % 360) - 180);
+  });
+}
+
+/** The kind a vertex gets when nobody has said: ends at the ends, else by its turn. */
+export function defaultKind(turnDeg: number, bendLimitDeg: number, isEnd: boolean): Vertex['kind'] {
+  if (isEnd) return 'end';
+  return turnDeg > bendLimitDeg ? 'corner' : 'bend';
+}

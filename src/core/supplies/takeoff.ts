@@ -1,0 +1,159 @@
+/** What to buy: counted from the layout, priced from the price book. */
+import { figure, type Catalogue } from '../plan/catalogue.js';
+import type { Energiser, Gate, Line } from '../plan/schema.js';
+import type { Layout } from '../posts/layout.js';
+import type { Supply } from '../report/schema.js';
+
+/** A line with its posts, as the takeoff needs it. */
+export interface CountedLine {
+  readonly line: Line;
+  readonly gates: readonly Gate[];
+  readonly layout: Layout;
+}
+
+/** Running tally: item -> line -> quantity. */
+class Tally {
+  readonly items = new Map<string, Map<string, number>>();
+  add(item: string, line: string, quantity: number): void {
+    if (quantity === 0) return;
+    let row = this.items.get(item);
+    if (!row) this.items.set(item, (row = new Map()));
+    row.set(line, (row.get(line) ?? 0) + quantity);
+  }
+}
+
+/** Quantities of one line: counts in pieces, wire, cable and conduit in metres. */
+export function countLine(
+  { line, gates, layout }: CountedLine,
+  cat: Catalogue,
+): [string, number][] {
+  const t = new Tally();
+  const add = (item: string, n: number) => t.add(item, line.id, n);
+  const tail = figure(cat, 'end.tail');
+  const insulated = line.strands.filter((s) => s.insulated).length;
+  const live = line.strands.filter((s) => s.duty === 'live').length;
+  const earth = line.strands.filter((s) => s.duty === 'earth').length;
+  for (const post of layout.posts) {
+    const kind = cat.posts[post.kind] ?? cat.posts['timber-180']!;
+    add(kind.price, 1);
+    if (post.role === 'line' || post.role === 'bend') {
+      add('insulator.line', insulated);
+      const onTimber = kind.conducts ? 0 : line.strands.length;
+      add('staple', onTimber * figure(cat, 'supplies.staplesPerPost'));
+    }
+  }
+  for (const run of layout.runs) {
+    for (const s of line.strands) add(`wire.${s.wire}`, run.ground_m + 2 * tail);
+    add('insulator.end', 2 * insulated);
+    add('clamp.jumper', 2 * ((live > 1 ? live : 0) + (earth > 1 ? earth : 0)));
+    add('staple', 4 * line.strands.length);
+    if (line.tensioner) add('tensioner', line.strands.length);
+    // A brace at both ends of the run, pulling against its wire.
+    if (line.strands.length > 0) {
+      add('post.brace-240', 2);
+      add('end.rail', 2);
+      add('end.pin', 4);
+      add('wire.ht25', 2 * figure(cat, 'end.braceWire'));
+    }
+  }
+  for (const gate of gates) {
+    add('gate', 1);
+    if (!gate.cable) continue;
+    const cables = (live ? 1 : 0) + (earth ? 1 : 0);
+    add('cable', cables * (gate.width_m + figure(cat, 'gate.cableExtra')));
+    add('conduit', cables ? gate.width_m + 1 : 0);
+    add('clamp.jumper', 2 * cables);
+  }
+  if (line.boundary && live) {
+    const ground = layout.runs.reduce((n, r) => n + r.ground_m, 0);
+    add('sign', Math.ceil(ground / figure(cat, 'supplies.signEvery')) + 1);
+  }
+  return [...t.items].map(([item, row]) => [item, row.get(line.id)!]);
+}
+
+/** Quantities of one energiser with its earth and lead-out. */
+function countEnergiser(e: Energiser, lead_m: number, cat: Catalogue): [string, number][] {
+  const rodLead = e.rodSpacing_m * Math.max(0, e.rods - 1) * figure(cat, 'supplies.rodLead');
+  return [
+    [`energiser.${e.model}`, 1],
+    ['earth.rod', e.rods],
+    ['earth.clamp', e.rods],
+    ['cable', lead_m + rodLead],
+    ['clamp.jumper', 1],
+  ];
+}
+
+/**
+ * The whole list with costs. Wire is bought by the coil and staples by the box, each rounded up
+ * over the property; a join is counted for every coil but the first of its kind.
+ */
+export function supplyList(
+  counted: Readonly<Record<string, readonly [string, number][]>>,
+  energisers: readonly { energiser: Energiser; lead_m: number }[],
+  cat: Catalogue,
+): Supply[] {
+  const t = new Tally();
+  for (const [line, items] of Object.entries(counted)) {
+    for (const [item, n] of items) t.add(item, line, n);
+  }
+  for (const { energiser, lead_m } of energisers) {
+    for (const [item, n] of countEnergiser(energiser, lead_m, cat)) t.add(item, energiser.id, n);
+  }
+  const spare = 1 + figure(cat, 'supplies.spareWire');
+  const out: Supply[] = [];
+  let joiners = 0;
+  for (const item of Object.keys(cat.prices)) {
+    const row = t.items.get(item);
+    if (!row) continue;
+    const exact = [...row.values()].reduce((a, b) => a + b, 0);
+    const lines = Object.fromEntries(row);
+    if (item.startsWith('wire.')) {
+      const coil = cat.wires[item.slice(5)]!.coil_m;
+      const coils = Math.ceil((exact * spare) / coil - 1e-9);
+      joiners += Math.max(0, coils - 1);
+      out.push(
+        priced(
+          item,
+          coils,
+          'coil',
+          lines,
+          cat,
+          `${Math.ceil(exact * spare)} m with tails and spare; coils of ${coil} m`,
+        ),
+      );
+    } else if (item === 'staple') {
+      out.push(
+        priced(item, Math.ceil(exact / 500), 'box', lines, cat, `${Math.ceil(exact)} pieces`),
+      );
+    } else if (item === 'cable' || item === 'conduit') {
+      out.push(priced(item, Math.ceil(exact), 'm', lines, cat, ''));
+    } else {
+      out.push(priced(item, Math.ceil(exact - 1e-9), 'each', lines, cat, ''));
+    }
+  }
+  if (joiners > 0)
+    out.push(priced('joiner', joiners, 'each', {}, cat, 'one for each coil that follows another'));
+  return out;
+}
+
+function priced(
+  item: string,
+  quantity: number,
+  unit: string,
+  lines: Record<string, number>,
+  cat: Catalogue,
+  note: string,
+): Supply {
+  const p = cat.prices[item]!;
+  return {
+    id: item,
+    name: p.name,
+    quantity,
+    unit,
+    price: p.price,
+    per: p.per,
+    cost: quantity * p.price,
+    note,
+    lines,
+  };
+}

@@ -1,0 +1,83 @@
+/** The ground along a line: heights and taped distance at close samples. */
+import type { Point } from '../plan/schema.js';
+import { stations } from '../plan/geometry.js';
+import { heightAt, type Ground } from './ground.js';
+
+/** Ground along a line. Plan distance s, height z and distance over ground g, all in metres. */
+export interface Profile {
+  readonly s: readonly number[];
+  readonly z: readonly number[];
+  readonly g: readonly number[];
+  /** Plan stretches where the ground is not known; their heights are bridged straight. */
+  readonly unknown: readonly (readonly [number, number])[];
+}
+
+/**
+ * Samples the ground along a polyline at every vertex and at most `step` metres apart.
+ * Heights that are not known are bridged between the nearest known ones (0 when none is).
+ */
+export function profileOf(vertices: readonly Point[], ground: Ground, step = 1): Profile {
+  const s: number[] = [];
+  const raw: number[] = [];
+  const at = stations(vertices);
+  for (let i = 0; i + 1 < vertices.length; i++) {
+    const a = vertices[i]!;
+    const b = vertices[i + 1]!;
+    const length = at[i + 1]! - at[i]!;
+    const pieces = Math.max(1, Math.ceil(length / step));
+    for (let k = i === 0 ? 0 : 1; k <= pieces; k++) {
+      const t = k / pieces;
+      s.push(at[i]! + t * length);
+      raw.push(heightAt(ground, { e: a.e + t * (b.e - a.e), n: a.n + t * (b.n - a.n) }));
+    }
+  }
+  const { z, unknown } = bridge(s, raw);
+  const g = [0];
+  for (let i = 1; i < s.length; i++)
+    g.push(g[i - 1]! + Math.hypot(s[i]! - s[i - 1]!, z[i]! - z[i - 1]!));
+  return { s, z, g, unknown };
+}
+
+function bridge(s: readonly number[], raw: readonly number[]) {
+  const z = raw.slice();
+  const unknown: [number, number][] = [];
+  for (let i = 0; i < z.length; i++) {
+    if (!Number.isNaN(z[i]!)) continue;
+    let j = i;
+    while (j < z.length && Number.isNaN(z[j]!)) j++;
+    const before = i > 0 ? z[i - 1]! : z[j];
+    const after = z[j] ?? before;
+    const from = Math.max(0, i - 1);
+    const to = Math.min(z.length - 1, j);
+    const width = s[to]! - s[from]! || 1;
+    for (let k = i; k < j; k++) {
+      const t = (s[k]! - s[from]!) / width;
+      z[k] = before === undefined || after === undefined ? 0 : before + t * (after - before);
+    }
+    unknown.push([s[from]!, s[to]!]);
+    i = j;
+  }
+  return { z, unknown };
+}
+
+/** Linear read of one column of a profile against another, both rising; held at the ends. */
+export function readAt(xs: readonly number[], ys: readonly number[], x: number): number {
+  let low = 0;
+  let high = xs.length - 1;
+  if (x <= xs[0]!) return ys[0]!;
+  if (x >= xs[high]!) return ys[high]!;
+  while (high - low > 1) {
+    const mid = (low + high) >> 1;
+    if (xs[mid]! <= x) low = mid;
+    else high = mid;
+  }
+  const width = xs[high]! - xs[low]!;
+  return width === 0 ? ys[low]! : ys[low]! + ((ys[high]! - ys[low]!) * (x - xs[low]!)) / width;
+}
+
+/** Height of a profile at plan distance s. */
+export const zAt = (p: Profile, s: number): number => readAt(p.s, p.z, s);
+/** Distance over ground at plan distance s. */
+export const gAt = (p: Profile, s: number): number => readAt(p.s, p.g, s);
+/** Plan distance at distance over ground g. */
+export const sAtG = (p: Profile, g: number): number => readAt(p.g, p.s, g);

@@ -1,0 +1,9 @@
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  test: {
+    include: ['tests/unit/**/*.test.ts', 'tests/reference/**/*.test.ts'],
+    benchmark: { include: ['tests/bench/**/*.bench.ts'] },
+    testTimeout: 20_000,
+  },
+});
