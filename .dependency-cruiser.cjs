@@ -5,6 +5,7 @@
 const core = [
   'base',
   'plan',
+  'report',
   'terrain',
   'wire',
   'strands',
@@ -14,7 +15,6 @@ const core = [
   'supplies',
   'findings',
 ];
-
 /** A folder of core may import itself and the folders before it; the top files may import all. */
 const coreOrder = core.map((folder, i) => ({
   name: `core-order-${folder}`,

@@ -12,6 +12,6 @@ export default defineConfig({
   vite: {
     plugins: [tailwindcss()],
     worker: { format: 'es' },
-    optimizeDeps: { include: ['comlink', 'fast-json-patch', 'd3-contour'] },
+    optimizeDeps: { include: ['comlink', 'd3-contour'] },
   },
 });

@@ -78,7 +78,7 @@ export function createEvaluator(): Evaluator {
       energiser,
       lead_m: feedOf(energiser, wired, topology)?.lead_m ?? 0,
     }));
-    const supplies = supplyList(counted, leads, cat);
+    const supplies = supplyList(counted, leads, cat, plan.units);
     const lines = Object.fromEntries(ids.map((id) => [id, staged[id]!.report]));
     const shared = groups
       .filter((g) => g.energisers.length > 1)

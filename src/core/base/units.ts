@@ -12,7 +12,7 @@ interface Shape {
   readonly decimals: number | ((shown: number) => number);
 }
 
-const FOOT = 0.3048;
+export const FOOT = 0.3048;
 const INCH = 0.0254;
 const LBF = 4.4482216152605;
 const MILE_KM = 1.609344;

@@ -5,10 +5,10 @@
 import { Type, type Static, type TSchema } from '@sinclair/typebox';
 
 const closed = { additionalProperties: false } as const;
-const id = Type.String({ pattern: '^[A-Za-z0-9_-]{1,40}$' });
+const id = Type.String({ pattern: '^[A-Za-z0-9][A-Za-z0-9_-]{0,39}$' });
 const words = (max: number) => Type.String({ maxLength: max });
 const byId = <T extends TSchema>(item: T) =>
-  Type.Record(Type.String({ pattern: '^[A-Za-z0-9_-]{1,40}$' }), item, closed);
+  Type.Record(Type.String({ pattern: '^[A-Za-z0-9][A-Za-z0-9_-]{0,39}$' }), item, closed);
 const metres = Type.Number({ minimum: -1e7, maximum: 1e7 });
 
 export const VertexSchema = Type.Object(

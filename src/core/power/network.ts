@@ -180,7 +180,9 @@ function piecesOf(c: Circuit, s: Section, nodes: Nodes): Piece[] {
     for (const m of marks) {
       if (m.strand !== strand && (m as Shunt).to !== strand) continue;
       if (!(m.x_m! > 0 && m.x_m! < s.length_m)) {
-        throw new RangeError(`section "${s.id}": x_m must lie between 0 and ${s.length_m}`);
+        throw new RangeError(
+          `section "${s.id}": x_m must lie inside it, between 0 and ${s.length_m}; name a location for its ends`,
+        );
       }
       cuts.add(m.x_m!);
     }

@@ -1,5 +1,11 @@
 /** One energiser on its fence: volts by season, its earth, and which unit of the catalogue meets the aim. */
-import { figure, SEASONS, type Catalogue, type SeasonId } from '../plan/catalogue.js';
+import {
+  figure,
+  SEASONS,
+  type Catalogue,
+  type EnergiserModel,
+  type SeasonId,
+} from '../plan/catalogue.js';
 import type { Energiser, Line, Plan } from '../plan/schema.js';
 import type { Topology } from '../plan/topology.js';
 import type { EnergiserReport, SeasonPower } from '../report/schema.js';
@@ -74,7 +80,7 @@ export function powerOf(
       wire_m: live.reduce((t, { w }) => t + fenceLength(w), 0),
       seasons,
       earth: earthing(energiser, soil, line, tiedResistance(energiser, wired, plan, cat), cat),
-      ...sizing(solved, cap, plan.sizing.reserve, cat),
+      ...sizing(solved, cap, plan.sizing.reserve, model.supply, cat),
       joulesByLength:
         (figure(cat, 'energiser.joulesPerKm') *
           ids.reduce((t, id) => t + fenceLength(wired[id]!), 0)) /
@@ -257,7 +263,14 @@ function seasonPower(one: Solved, line: LoadLine, cap: number | null): SeasonPow
   };
 }
 
-function sizing(solved: readonly Solved[], cap: number | null, reserve: number, cat: Catalogue) {
+/** Every unit on this fence, and the smallest of the same supply that meets the aim. */
+function sizing(
+  solved: readonly Solved[],
+  cap: number | null,
+  reserve: number,
+  supply: EnergiserModel['supply'],
+  cat: Catalogue,
+) {
   const candidates = Object.entries(cat.energisers)
     .map(([model, m]) => {
       const line = modelLoadLine(m);
@@ -273,9 +286,10 @@ function sizing(solved: readonly Solved[], cap: number | null, reserve: number, 
     })
     .sort((a, b) => a.output_J - b.output_J || a.model.localeCompare(b.model));
   const limit = figure(cat, 'energiser.limit');
-  const smallest = candidates.find(
-    (c) => c.meets && c.output_J <= limit && cat.energisers[c.model]!.offered,
-  );
+  const smallest = candidates.find(({ model, output_J, meets }) => {
+    const m = cat.energisers[model]!;
+    return meets && m.offered && m.supply === supply && output_J <= limit;
+  });
   return { candidates, smallest: smallest?.model ?? null };
 }
 

@@ -4,7 +4,10 @@ import type { Line } from '../plan/schema.js';
 import type { Requirement } from '../report/schema.js';
 
 /** The profiles that a line must satisfy: stock on both sides, what is kept out, the boundary. */
-export function profilesOf(line: Line, cat: Catalogue): string[] {
+export function profilesOf(
+  line: Pick<Line, 'left' | 'right' | 'keepOut' | 'boundary'>,
+  cat: Catalogue,
+): string[] {
   const ids = new Set([...line.left, ...line.right, ...line.keepOut]);
   const cattle = [...ids].some((id) => id.startsWith('cattle'));
   if (line.boundary && cattle) ids.add('cattle-boundary');

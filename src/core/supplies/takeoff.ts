@@ -1,4 +1,5 @@
 /** What to buy: counted from the layout, priced from the price book. */
+import { say, type Units } from '../base/units.js';
 import { figure, type Catalogue } from '../plan/catalogue.js';
 import type { Energiser, Gate, Line } from '../plan/schema.js';
 import type { Layout } from '../posts/layout.js';
@@ -91,6 +92,7 @@ export function supplyList(
   counted: Readonly<Record<string, readonly [string, number][]>>,
   energisers: readonly { energiser: Energiser; lead_m: number }[],
   cat: Catalogue,
+  units: Units,
 ): Supply[] {
   const t = new Tally();
   for (const [line, items] of Object.entries(counted)) {
@@ -118,7 +120,7 @@ export function supplyList(
           'coil',
           lines,
           cat,
-          `${Math.ceil(exact * spare)} m with tails and spare; coils of ${coil} m`,
+          `${say(exact * spare, 'length', units)} with tails and spare; coils of ${say(coil, 'length', units)}`,
         ),
       );
     } else if (item === 'staple') {

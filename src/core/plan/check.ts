@@ -1,0 +1,89 @@
+/** What a schema cannot say of a plan: names that must point at something, order, room. */
+import type { Catalogue } from './catalogue.js';
+import { figureAt } from './catalogue.js';
+import { planLength } from './geometry.js';
+import type { Line, Plan } from './schema.js';
+
+export interface Fault {
+  /** JSON Pointer to the place. */
+  readonly place: string;
+  readonly reason: string;
+}
+
+/**
+ * Faults of a plan that fits its schema; empty when it is sound.
+ * @param gridIds ids of the grids that are at hand
+ */
+export function checkPlan(plan: Plan, cat: Catalogue, gridIds: ReadonlySet<string>): Fault[] {
+  const out: Fault[] = [];
+  const say = (place: string, reason: string) => out.push({ place, reason });
+  const named = (table: object, key: string, place: string, what: string) => {
+    if (!Object.hasOwn(table, key)) say(place, `no ${what} is called "${key}"`);
+  };
+  if (plan.ground.kind === 'grid' && !gridIds.has(plan.ground.id)) {
+    say('/ground/id', `the ground grid "${plan.ground.id}" is missing`);
+  }
+  named(cat.soils, plan.soil, '/soil', 'soil');
+  const { cold_C, today_C, hot_C } = plan.climate;
+  if (!(cold_C <= today_C && today_C <= hot_C)) {
+    say('/climate', 'today must lie between the coldest night and the hottest day');
+  }
+  for (const [key, line] of Object.entries(plan.lines)) checkLine(key, line, cat, say, named);
+  for (const [key, gate] of Object.entries(plan.gates)) {
+    if (gate.id !== key) say(`/gates/${key}/id`, 'differs from its key');
+    const line = Object.hasOwn(plan.lines, gate.line) ? plan.lines[gate.line] : undefined;
+    if (!line) say(`/gates/${key}/line`, `no line is called "${gate.line}"`);
+    else if (gate.at_m > planLength(line) + 1)
+      say(`/gates/${key}/at_m`, 'lies beyond the end of its line');
+  }
+  for (const [key, e] of Object.entries(plan.energisers)) {
+    if (e.id !== key) say(`/energisers/${key}/id`, 'differs from its key');
+    if (e.line !== null) named(plan.lines, e.line, `/energisers/${key}/line`, 'line');
+    named(cat.energisers, e.model, `/energisers/${key}/model`, 'energiser');
+    if (e.rodSpacing_m <= e.rodDiameter_m)
+      say(`/energisers/${key}/rodSpacing_m`, 'rods stand in one place');
+  }
+  for (const list of ['left', 'right', 'keepOut'] as const) {
+    plan.newLines[list].forEach((id, i) =>
+      named(cat.profiles, id, `/newLines/${list}/${i}`, 'profile'),
+    );
+  }
+  for (const [path, { value }] of Object.entries(plan.overrides)) {
+    const place = `/overrides/${path.replaceAll('~', '~0').replaceAll('/', '~1')}`;
+    const usual = figureAt(cat, path);
+    if (usual === undefined) say(place, 'no figure of the catalogue has this path');
+    else if (!(value >= 0) || (value === 0 && !path.startsWith('prices.'))) {
+      say(place, 'must be a number above 0');
+    }
+  }
+  return out;
+}
+
+type Say = (place: string, reason: string) => void;
+type Named = (table: object, key: string, place: string, what: string) => void;
+
+function checkLine(key: string, line: Line, cat: Catalogue, say: Say, named: Named): void {
+  const at = `/lines/${key}`;
+  if (line.id !== key) say(`${at}/id`, 'differs from its key');
+  named(cat.posts, line.post, `${at}/post`, 'post');
+  named(cat.schools, line.school, `${at}/school`, 'school of tension');
+  for (const list of ['left', 'right', 'keepOut'] as const) {
+    line[list].forEach((id, i) => named(cat.profiles, id, `${at}/${list}/${i}`, 'profile'));
+  }
+  line.strands.forEach((s, i) => {
+    named(cat.wires, s.wire, `${at}/strands/${i}/wire`, 'wire');
+    const below = line.strands[i - 1];
+    if (below && s.height_m - below.height_m < 0.01 - 1e-9) {
+      say(`${at}/strands/${i}/height_m`, 'strands run from the ground up, 10 mm apart or more');
+    }
+  });
+  const seen = new Set<string>();
+  line.vertices.forEach((v, i) => {
+    if (seen.has(v.id)) say(`${at}/vertices/${i}/id`, 'two vertices share this id');
+    seen.add(v.id);
+    const before = line.vertices[i - 1];
+    if (before && Math.hypot(v.e - before.e, v.n - before.n) < 0.01) {
+      say(`${at}/vertices/${i}`, 'lies on the vertex before it');
+    }
+  });
+}

@@ -1,0 +1,117 @@
+/**
+ * JSON Patch (RFC 6902) between the plan, the store and the worker. Applied with structural sharing,
+ * so that what a change does not touch keeps its identity.
+ */
+import { Type } from '@sinclair/typebox';
+import { applyPatches, enablePatches, produceWithPatches, type Patch } from 'immer';
+import type { PatchStep } from '../core/plan/schema.js';
+import { FormatError } from './error.js';
+
+enablePatches();
+
+const pointer = Type.String({ pattern: '^(/[^/]*)+$', maxLength: 400 });
+const closed = { additionalProperties: false } as const;
+
+/** What a patch at the door must look like. */
+export const PatchSchema = Type.Array(
+  Type.Union([
+    Type.Object(
+      {
+        op: Type.Union([Type.Literal('add'), Type.Literal('replace')]),
+        path: pointer,
+        value: Type.Unknown(),
+      },
+      closed,
+    ),
+    Type.Object({ op: Type.Literal('remove'), path: pointer }, closed),
+  ]),
+  { minItems: 1, maxItems: 50_000 },
+);
+
+type Key = string | number;
+const FORBIDDEN = new Set(['__proto__', 'constructor', 'prototype']);
+
+const toPointer = (path: readonly Key[]): string =>
+  path.map((k) => `/${String(k).replaceAll('~', '~0').replaceAll('/', '~1')}`).join('');
+
+const toKeys = (path: string): string[] =>
+  path
+    .slice(1)
+    .split('/')
+    .map((k) => k.replaceAll('~1', '/').replaceAll('~0', '~'));
+
+/**
+ * A new document with the patch applied; the old one stays as it was.
+ * @throws FormatError when a step does not fit the document
+ */
+export function applyPatch<T extends object>(document: T, steps: readonly PatchStep[]): T {
+  let now = document;
+  for (const step of steps) {
+    const path = keysWithin(now, step);
+    now = applyPatches(now, [{ ...step, path } as Patch]);
+  }
+  return now;
+}
+
+/** The keys of a step, numbers where a list is meant, after making sure that they lead somewhere. */
+function keysWithin(document: object, step: PatchStep): Key[] {
+  const lost = new FormatError(
+    step.path,
+    'the change does not fit the plan: there is no such place',
+  );
+  const keys: Key[] = toKeys(step.path);
+  let at: unknown = document;
+  keys.forEach((key, i) => {
+    const last = i === keys.length - 1;
+    if (typeof at !== 'object' || at === null || FORBIDDEN.has(String(key))) throw lost;
+    if (Array.isArray(at)) {
+      if (last && step.op === 'add' && key === '-') return;
+      const index = Number(key);
+      const room = at.length + (last && step.op === 'add' ? 1 : 0);
+      if (!/^(0|[1-9]\d*)$/.test(String(key)) || index >= room) throw lost;
+      keys[i] = index;
+      at = (at as unknown[])[index];
+      return;
+    }
+    if (!(last && step.op === 'add') && !Object.hasOwn(at, key)) throw lost;
+    at = (at as Record<string, unknown>)[key];
+  });
+  return keys;
+}
+
+export interface Edit<T> {
+  readonly next: T;
+  readonly patch: PatchStep[];
+  readonly inverse: PatchStep[];
+}
+
+/** Runs a recipe that writes into a draft; gives the new document, the patch and its inverse. */
+export function edit<T extends object>(document: T, recipe: (draft: T) => void): Edit<T> {
+  const [next, patch, inverse] = produceWithPatches(document, (draft) => {
+    recipe(draft as T);
+  });
+  const steps = (list: readonly Patch[]): PatchStep[] =>
+    list.map(({ op, path, value }) => ({
+      op,
+      path: toPointer(path),
+      ...(op === 'remove' ? {} : { value: value as unknown }),
+    }));
+  return { next, patch: steps(patch), inverse: steps(inverse) };
+}
+
+/**
+ * True when two patches cannot be taken in either order: one path holds the other, or one moves the
+ * places of a list that the other writes into.
+ */
+export function patchesTouch(a: readonly PatchStep[], b: readonly PatchStep[]): boolean {
+  return a.some((x) => b.some((y) => stepsTouch(x, y) || stepsTouch(y, x)));
+}
+
+function stepsTouch(x: PatchStep, y: PatchStep): boolean {
+  if (y.path === x.path || y.path.startsWith(`${x.path}/`)) return true;
+  if (x.op === 'replace') return false;
+  const cut = x.path.lastIndexOf('/');
+  const index = x.path.slice(cut + 1);
+  const list = x.path.slice(0, cut + 1);
+  return /^(\d+|-)$/.test(index) && y.path.startsWith(list);
+}

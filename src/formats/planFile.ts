@@ -1,0 +1,46 @@
+/** The plan file: the plan document with the ground grids that it needs. */
+import { catalogue } from '../core/plan/catalogue.js';
+import { checkPlan } from '../core/plan/check.js';
+import { PlanSchema, type Grid, type Plan } from '../core/plan/schema.js';
+import { FormatError, parseJson } from './error.js';
+import { validate } from './validate.js';
+
+export interface OpenedPlan {
+  /** The plan without its grids. */
+  readonly plan: Plan;
+  readonly grids: Record<string, Grid>;
+}
+
+/**
+ * A plan from a value: schema, then what a schema cannot say.
+ * @param known grids that are at hand besides those in the file
+ * @throws FormatError naming the place and the reason; nothing has been changed then
+ */
+export function openPlan(value: unknown, known: ReadonlySet<string> = new Set()): OpenedPlan {
+  const version = (value as { version?: unknown } | null)?.version;
+  if (typeof version === 'number' && version > 1) {
+    throw new FormatError('/version', 'this plan was written by a later version of the program');
+  }
+  const { grids = {}, ...plan } = validate<Plan>(PlanSchema, value);
+  for (const [id, grid] of Object.entries(grids)) {
+    if (grid.z_m.length !== grid.cols * grid.rows) {
+      throw new FormatError(
+        `/grids/${id}/z_m`,
+        `${grid.z_m.length} heights where cols x rows is ${grid.cols * grid.rows}`,
+      );
+    }
+  }
+  const fault = checkPlan(plan, catalogue, new Set([...known, ...Object.keys(grids)]))[0];
+  if (fault) throw new FormatError(fault.place, fault.reason);
+  return { plan, grids };
+}
+
+/** A plan from the text of a file. */
+export const parsePlan = (text: string): OpenedPlan => openPlan(parseJson(text));
+
+/** The text of a plan file, with the one grid that the plan names. */
+export function printPlan(plan: Plan, grids: Readonly<Record<string, Grid>>): string {
+  const id = plan.ground.kind === 'grid' ? plan.ground.id : null;
+  const grid = id === null ? undefined : grids[id];
+  return JSON.stringify(grid && id !== null ? { ...plan, grids: { [id]: grid } } : plan);
+}

@@ -1,0 +1,36 @@
+import type { APIRoute } from 'astro';
+import { Type, type Static } from '@sinclair/typebox';
+import { readGround, type Reference } from '../../../formats/ground.js';
+import type { Origin } from '../../../formats/projection.js';
+import { validate } from '../../../formats/validate.js';
+import { store } from '../../../server/index.js';
+import { answer, bodyJson, json } from '../../../server/http.js';
+import { heightRange } from '../../../core/terrain/relief.js';
+
+const OriginSchema = Type.Object({ proj: Type.String(), x: Type.Number(), y: Type.Number() });
+const Body = Type.Object({
+  format: Type.Union([Type.Literal('asc'), Type.Literal('csv')]),
+  text: Type.String(),
+  reference: Type.Union([
+    Type.Literal('geographic'),
+    Type.Literal('local'),
+    Type.Object({ projection: Type.String({ maxLength: 300 }) }),
+  ]),
+  origin: Type.Union([Type.Null(), OriginSchema]),
+});
+
+/** Reads a ground file and keeps its grid; answers its id, the origin and what was read. */
+export const POST: APIRoute = ({ request }) =>
+  answer(async () => {
+    const b = validate<Static<typeof Body>>(Body, await bodyJson(request));
+    const placed = readGround(
+      b.format,
+      b.text,
+      b.reference as Reference,
+      b.origin as Origin | null,
+    );
+    const id = await (await store()).putGrid(placed.grid);
+    const { cols, rows, cell_m } = placed.grid;
+    const [low_m, high_m] = heightRange(placed.grid);
+    return json({ id, origin: placed.origin, cols, rows, cell_m, low_m, high_m });
+  });

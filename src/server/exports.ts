@@ -1,0 +1,42 @@
+/** A property in each format that it can leave in. */
+import { catalogue } from '../core/plan/catalogue.js';
+import { evaluate } from '../core/evaluate.js';
+import { groundOf } from '../core/terrain/ground.js';
+import { FormatError } from '../formats/error.js';
+import { toGeoJson, toGpx, toKml } from '../formats/geoFiles.js';
+import { orderCsv } from '../formats/orderCsv.js';
+import { printPlan, type OpenedPlan } from '../formats/planFile.js';
+
+const FORMATS = {
+  plan: { type: 'application/json', suffix: 'plan.json' },
+  geojson: { type: 'application/geo+json', suffix: 'geojson' },
+  gpx: { type: 'application/gpx+xml', suffix: 'gpx' },
+  kml: { type: 'application/vnd.google-earth.kml+xml', suffix: 'kml' },
+  order: { type: 'text/csv', suffix: 'order.csv' },
+} as const;
+export type ExportFormat = keyof typeof FORMATS;
+
+/**
+ * Text, media type and file name of an export.
+ * @throws FormatError for a format that there is not
+ */
+export function exportAs(format: string, { plan, grids }: OpenedPlan) {
+  if (!Object.hasOwn(FORMATS, format)) {
+    throw new FormatError('format', `there are ${Object.keys(FORMATS).join(', ')}`);
+  }
+  const known = format as ExportFormat;
+  const ground = groundOf(plan, grids);
+  const text = {
+    plan: () => printPlan(plan, grids),
+    geojson: () => toGeoJson(plan, ground),
+    gpx: () => toGpx(plan, ground),
+    kml: () => toKml(plan, ground),
+    order: () => orderCsv(evaluate(plan, ground, catalogue)),
+  }[known]();
+  const base =
+    plan.name
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-|-$/g, '') || 'plan';
+  return { text, type: FORMATS[known].type, file: `${base}.${FORMATS[known].suffix}` };
+}

@@ -1,0 +1,212 @@
+/** A number as every screen shows it: figure, unit, and where it comes from. */
+import { Popover } from 'radix-ui';
+import { useState } from 'react';
+import {
+  figureText,
+  fromField,
+  say,
+  toField,
+  unitOf,
+  type Quantity,
+  type Units,
+} from '../../core/base/units.js';
+import { catalogue, figureAt, type Catalogue } from '../../core/plan/catalogue.js';
+import { commit, useSession } from '../session/session.js';
+
+/** One input of a formula: a catalogue figure by path, or a value with its own text. */
+export interface OriginInput {
+  readonly name: string;
+  readonly text?: string;
+  /** Catalogue path `table.record.field`; can be replaced for the property. */
+  readonly path?: string;
+  readonly quantity?: Quantity;
+}
+
+export interface Origin {
+  readonly kind: 'formula' | 'default' | 'measured';
+  readonly title: string;
+  readonly formula?: string;
+  readonly source?: string;
+  readonly inputs?: readonly OriginInput[];
+}
+
+const MARK_NAMES: Record<string, string> = {
+  published: 'published',
+  practice: 'common practice',
+  memory: 'from memory',
+  derived: 'derived here',
+  assumed: 'assumed',
+  invented: 'invented',
+};
+
+const GLYPH = { formula: 'ƒ', default: '◇', measured: '●' } as const;
+const GLYPH_WORDS = {
+  formula: 'worked out',
+  default: 'a default',
+  measured: 'measured on the drawing',
+} as const;
+
+export const useUnits = (): Units => useSession((s) => s.plan.units);
+
+interface NumProps {
+  readonly value: number | null | undefined;
+  readonly q: Quantity;
+  readonly from?: Origin;
+  readonly className?: string;
+  readonly bare?: boolean;
+}
+
+/** Figure and unit; with `from`, a small mark beside it opens where the number comes from. */
+export function Num({ value, q, from, className = '', bare = false }: NumProps) {
+  const units = useUnits();
+  if (value === null || value === undefined) return <span className={className}>–</span>;
+  const text = bare ? figureText(value, q, units) : say(value, q, units);
+  return (
+    <span className={`figure ${className}`}>
+      {text}
+      {from && <WhereFrom origin={from} shown={say(value, q, units)} />}
+    </span>
+  );
+}
+
+/** The mark that opens the origin of a number. */
+export function WhereFrom({ origin, shown }: { origin: Origin; shown: string }) {
+  return (
+    <Popover.Root>
+      <Popover.Trigger
+        className="text-soft hover:text-ink ml-0.5 inline-grid size-[18px] cursor-pointer place-items-center rounded-full align-super text-[10px] leading-none"
+        aria-label={`Where ${shown} comes from: ${GLYPH_WORDS[origin.kind]}`}
+      >
+        {GLYPH[origin.kind]}
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          sideOffset={4}
+          collisionPadding={8}
+          className="bg-panel border-ink text-ink z-50 w-80 max-w-[94vw] border p-3 font-sans text-sm whitespace-normal shadow-lg"
+        >
+          <p className="font-semibold">{origin.title}</p>
+          {origin.formula && (
+            <p className="figure mt-1 text-xs whitespace-normal">{origin.formula}</p>
+          )}
+          {origin.source && <p className="label mt-1">{origin.source}</p>}
+          {origin.inputs && origin.inputs.length > 0 && (
+            <ul className="border-rule mt-2 space-y-2 border-t pt-2">
+              {origin.inputs.map((i) => (
+                <li key={i.path ?? i.name}>
+                  {i.path ? <CatalogueFigure input={i} path={i.path} /> : <PlainInput input={i} />}
+                </li>
+              ))}
+            </ul>
+          )}
+          <Popover.Arrow className="fill-ink" />
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+function PlainInput({ input }: { input: OriginInput }) {
+  return (
+    <span className="flex justify-between gap-3">
+      <span>{input.name}</span>
+      <span className="figure">{input.text}</span>
+    </span>
+  );
+}
+
+/** Mark and reason of a catalogue figure. */
+export function recordAt(
+  cat: Catalogue,
+  path: string,
+): { mark: string; why: string; unit?: string } {
+  const first = path.indexOf('.');
+  const last = path.lastIndexOf('.');
+  const table = (
+    cat as Record<string, Record<string, { mark: string; why: string; unit?: string }>>
+  )[path.slice(0, first)];
+  return table?.[path.slice(first + 1, last)] ?? { mark: 'assumed', why: '' };
+}
+
+/** A default with its mark, its reason, and a place to put the property's own figure. */
+function CatalogueFigure({ input, path }: { input: OriginInput; path: string }) {
+  const units = useUnits();
+  const own = useSession((s) => s.plan.overrides[path]);
+  const usual = figureAt(catalogue, path) ?? NaN;
+  const { mark, why, unit } = recordAt(catalogue, path);
+  const q = input.quantity;
+  const [text, setText] = useState<string | null>(null);
+  const [error, setError] = useState<string | null>(null);
+  const value = own?.value ?? usual;
+  const shown = (v: number) => (q ? say(v, q, units) : `${v}${unit ? ` ${unit}` : ''}`);
+  const put = () => {
+    const typed = q ? fromField(text ?? '', q, units) : Number((text ?? '').replace(',', '.'));
+    if (!(typed > 0)) return setError('A number above 0 is wanted.');
+    commit(`own figure for ${input.name}`, (draft) => {
+      draft.overrides[path] = { value: typed };
+    });
+    setText(null);
+    setError(null);
+  };
+  const fieldId = `own-${path}`;
+  return (
+    <div>
+      <PlainInput input={{ name: input.name, text: shown(value) }} />
+      <p className="label">
+        {own
+          ? `this property's own${own.note ? `: ${own.note}` : ''}; usual ${shown(usual)}`
+          : `default, ${MARK_NAMES[mark] ?? mark}`}
+        . {why}
+      </p>
+      {text === null ? (
+        <span className="mt-1 flex gap-2">
+          <button
+            className="label cursor-pointer underline"
+            onClick={() => setText(q ? toField(value, q, units) : String(value))}
+          >
+            put my own figure in
+          </button>
+          {own && (
+            <button
+              className="label cursor-pointer underline"
+              onClick={() =>
+                commit(`usual figure for ${input.name}`, (draft) => {
+                  delete draft.overrides[path];
+                })
+              }
+            >
+              back to the default
+            </button>
+          )}
+        </span>
+      ) : (
+        <form
+          className="mt-1 flex flex-wrap items-center gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            put();
+          }}
+        >
+          <label className="sr-only" htmlFor={fieldId}>
+            Own figure for {input.name}
+          </label>
+          <input
+            id={fieldId}
+            className="field figure w-24"
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+            aria-invalid={error !== null}
+            autoFocus
+          />
+          <span className="label">{q ? unitOf(q, units) : unit}</span>
+          <button className="button">Take it</button>
+          {error && (
+            <span role="alert" className="text-live text-xs">
+              {error}
+            </span>
+          )}
+        </form>
+      )}
+    </div>
+  );
+}

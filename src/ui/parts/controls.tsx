@@ -1,0 +1,178 @@
+/** Small shared controls: typed quantities, choices, sections. */
+import { useEffect, useId, useState, type ReactNode } from 'react';
+import { fromField, say, toField, unitOf, type Quantity } from '../../core/base/units.js';
+import { useUnits } from './Num.js';
+
+interface QuantityFieldProps {
+  readonly label: string;
+  readonly value: number;
+  readonly q: Quantity;
+  readonly min?: number;
+  readonly max?: number;
+  /** Called with SI, only for values within the limits. */
+  readonly onCommit: (si: number) => void;
+  readonly hideLabel?: boolean;
+  readonly width?: string;
+  readonly whole?: boolean;
+}
+
+/**
+ * A typed quantity in the user's unit. Taken on Enter or when left; what is out of its limits stays
+ * in the field with the reason beside it, and the plan stays as it was.
+ */
+export function QuantityField(p: QuantityFieldProps) {
+  const units = useUnits();
+  const id = useId();
+  const shown = toField(p.value, p.q, units);
+  const [text, setText] = useState(shown);
+  const [error, setError] = useState<string | null>(null);
+  useEffect(() => {
+    setText(shown);
+    setError(null);
+  }, [shown]);
+  const take = () => {
+    if (text === shown) return setError(null);
+    const si = fromField(text, p.q, units);
+    const problem = faultOf(si, p, units);
+    setError(problem);
+    if (problem === null) p.onCommit(si);
+  };
+  return (
+    <span className="inline-flex flex-wrap items-center gap-x-1.5">
+      <label htmlFor={id} className={p.hideLabel ? 'sr-only' : 'label'}>
+        {p.label}
+      </label>
+      <input
+        id={id}
+        className={`field figure text-right ${p.width ?? 'w-20'}`}
+        inputMode="decimal"
+        value={text}
+        aria-invalid={error !== null}
+        aria-describedby={error ? `${id}-error` : undefined}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={take}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') take();
+          if (event.key === 'Escape') {
+            setText(shown);
+            setError(null);
+          }
+        }}
+      />
+      <span className="label">{unitOf(p.q, units)}</span>
+      {error && (
+        <span id={`${id}-error`} role="alert" className="text-live w-full text-xs">
+          {error}
+        </span>
+      )}
+    </span>
+  );
+}
+
+function faultOf(
+  si: number,
+  p: QuantityFieldProps,
+  units: ReturnType<typeof useUnits>,
+): string | null {
+  if (Number.isNaN(si)) return `${p.label}: a number is wanted.`;
+  if (p.whole && !Number.isInteger(si)) return `${p.label}: a whole number is wanted.`;
+  if (p.min !== undefined && si < p.min - 1e-9)
+    return `${p.label}: at least ${say(p.min, p.q, units)}.`;
+  if (p.max !== undefined && si > p.max + 1e-9)
+    return `${p.label}: at most ${say(p.max, p.q, units)}.`;
+  return null;
+}
+
+interface ChoiceProps<T extends string> {
+  readonly label: string;
+  readonly value: T;
+  readonly options: readonly (readonly [T, string])[];
+  readonly onChange: (value: T) => void;
+  readonly title?: string;
+}
+
+/** A few exclusive choices side by side. */
+export function Choice<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  title,
+}: ChoiceProps<T>) {
+  return (
+    <div role="group" aria-label={label} title={title} className="inline-flex">
+      {options.map(([key, name]) => (
+        <button
+          key={key}
+          type="button"
+          aria-pressed={key === value}
+          className="button -ml-px !rounded-none first:!rounded-l-[3px] last:!rounded-r-[3px]"
+          onClick={() => onChange(key)}
+        >
+          {name}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+/** A labelled drop-down. */
+export function Select<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  hideLabel = false,
+}: ChoiceProps<T> & { readonly hideLabel?: boolean }) {
+  const id = useId();
+  return (
+    <span className="inline-flex items-center gap-1.5">
+      <label htmlFor={id} className={hideLabel ? 'sr-only' : 'label'}>
+        {label}
+      </label>
+      <select
+        id={id}
+        className="field max-w-full"
+        value={value}
+        onChange={(e) => onChange(e.target.value as T)}
+      >
+        {options.map(([key, name]) => (
+          <option key={key} value={key}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </span>
+  );
+}
+
+/** A titled part of a screen. */
+export function Part({
+  title,
+  children,
+  aside,
+}: {
+  title: string;
+  children: ReactNode;
+  aside?: ReactNode;
+}) {
+  return (
+    <section className="mb-7" aria-label={title}>
+      <div className="border-ink mb-2 flex flex-wrap items-baseline justify-between gap-2 border-b pb-1">
+        <h2 className="heading">{title}</h2>
+        {aside}
+      </div>
+      {children}
+    </section>
+  );
+}
+
+/** A caution: what can hurt, and who to ask. */
+export function Caution({ children }: { children: ReactNode }) {
+  return (
+    <p className="border-warn my-2 border-l-4 py-0.5 pl-2 text-[13px]">
+      <strong className="text-warn">Care. </strong>
+      {children}
+    </p>
+  );
+}

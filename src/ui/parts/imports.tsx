@@ -1,0 +1,100 @@
+/** Bringing files in: read here, understood by the server, kept nowhere until the plan names them. */
+import { useId } from 'react';
+import type { Plan, Point } from '../../core/plan/schema.js';
+
+type Origin = Plan['origin'];
+
+export interface ReferenceChoice {
+  readonly kind: 'local' | 'geographic' | 'projected';
+  readonly projection: string;
+}
+
+export interface GroundAnswer {
+  readonly id: string;
+  readonly origin: Origin;
+  readonly cols: number;
+  readonly rows: number;
+  readonly cell_m: number;
+  readonly low_m: number;
+  readonly high_m: number;
+}
+
+async function send<T>(url: string, body: object): Promise<T> {
+  const answer = await fetch(url, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+  }).catch(() => null);
+  if (!answer) throw new Error('the server does not answer; nothing was changed');
+  const value = (await answer.json()) as T & { error?: string };
+  if (!answer.ok) throw new Error(value.error ?? 'not understood');
+  return value;
+}
+
+/** Posts JSON and gives the answer; a refusal becomes an Error with the server's words. */
+export const postJson = send;
+
+const suffix = (file: File): string => file.name.toLowerCase().split('.').at(-1) ?? '';
+
+/** Reads a ground file into the store; gives its id and what was read. */
+export async function importGround(
+  file: File,
+  reference: ReferenceChoice,
+  origin: Origin | null,
+): Promise<GroundAnswer> {
+  const format = suffix(file) === 'csv' ? 'csv' : 'asc';
+  return send<GroundAnswer>('/api/grids', {
+    format,
+    text: await file.text(),
+    reference:
+      reference.kind === 'projected' ? { projection: reference.projection } : reference.kind,
+    origin,
+  });
+}
+
+/** Reads walked lines into local metres. */
+export async function importWalked(file: File, origin: Origin | null) {
+  const format = suffix(file) === 'gpx' ? 'gpx' : 'geojson';
+  return send<{ lines: { name: string; points: Point[] }[]; origin: Origin }>('/api/walked', {
+    format,
+    text: await file.text(),
+    origin,
+  });
+}
+
+/** What the coordinates of a ground file are. */
+export function ReferenceFields({
+  value,
+  onChange,
+}: {
+  value: ReferenceChoice;
+  onChange: (v: ReferenceChoice) => void;
+}) {
+  const id = useId();
+  return (
+    <div className="my-1 flex flex-col gap-1">
+      <label htmlFor={id} className="label">
+        The file's coordinates are
+      </label>
+      <select
+        id={id}
+        className="field"
+        value={value.kind}
+        onChange={(e) => onChange({ ...value, kind: e.target.value as ReferenceChoice['kind'] })}
+      >
+        <option value="local">metres of the site itself</option>
+        <option value="geographic">degrees: longitude, latitude</option>
+        <option value="projected">metres of a projection</option>
+      </select>
+      {value.kind === 'projected' && (
+        <input
+          className="field figure"
+          aria-label="Projection"
+          value={value.projection}
+          onChange={(e) => onChange({ ...value, projection: e.target.value })}
+          placeholder="utm 30n, or +proj=…"
+        />
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,76 @@
+/** What one tab is looking at: never saved with the plan. */
+import { create } from 'zustand';
+import type { SeasonId } from '../../core/plan/catalogue.js';
+
+export type Step = 'land' | 'strands' | 'power' | 'strain' | 'supplies';
+export const STEPS: readonly { id: Step; name: string; key: string }[] = [
+  { id: 'land', name: 'Land', key: '1' },
+  { id: 'strands', name: 'Strands', key: '2' },
+  { id: 'power', name: 'Power', key: '3' },
+  { id: 'strain', name: 'Strain', key: '4' },
+  { id: 'supplies', name: 'Supplies', key: '5' },
+];
+export type Tool = 'select' | 'draw' | 'gate' | 'energiser';
+export type Warmth = 'cold' | 'today' | 'hot';
+export type Scheme = 'light' | 'dark' | 'sun';
+
+interface View {
+  readonly step: Step;
+  readonly tool: Tool;
+  readonly season: SeasonId;
+  readonly warmth: Warmth;
+  readonly scheme: Scheme;
+  readonly line: string | null;
+  readonly vertex: number | null;
+  readonly thing: { kind: 'gate' | 'energiser'; id: string } | null;
+  readonly finding: string | null;
+  /** Distance along the chosen line that map and section point at together, m. */
+  readonly cursor: number | null;
+  readonly help: boolean;
+  readonly findingsOpen: boolean;
+}
+
+export const useView = create<View>(() => ({
+  step: 'land',
+  tool: 'select',
+  season: 'wet',
+  warmth: 'today',
+  scheme: 'light',
+  line: null,
+  vertex: null,
+  thing: null,
+  finding: null,
+  cursor: null,
+  help: false,
+  findingsOpen: true,
+}));
+
+export const look = useView.setState;
+
+const KEPT = ['season', 'warmth', 'scheme', 'findingsOpen'] as const;
+
+/** Takes the way this browser last looked at things, and keeps it from now on. */
+export function rememberView(): void {
+  try {
+    const kept = JSON.parse(localStorage.getItem('anabatic.view') ?? '{}') as Partial<View>;
+    look(Object.fromEntries(KEPT.filter((k) => k in kept).map((k) => [k, kept[k]])));
+  } catch {
+    localStorage.removeItem('anabatic.view');
+  }
+  useView.subscribe((v) => {
+    localStorage.setItem(
+      'anabatic.view',
+      JSON.stringify(Object.fromEntries(KEPT.map((k) => [k, v[k]]))),
+    );
+  });
+}
+
+/** Chooses a line, or nothing. */
+export const chooseLine = (line: string | null, vertex: number | null = null): void =>
+  look({ line, vertex, thing: null, cursor: null });
+
+/** Goes to a step, and into the address so that "back" works. */
+export function goTo(step: Step, property: string, push = true): void {
+  look({ step, tool: 'select' });
+  if (push) history.pushState({ step }, '', `/p/${property}/${step}`);
+}

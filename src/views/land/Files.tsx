@@ -1,0 +1,170 @@
+import { Download, Upload } from 'lucide-react';
+import { useId, useState, type ChangeEvent } from 'react';
+import { addLine } from '../../core/plan/edits.js';
+import type { Plan, Point } from '../../core/plan/schema.js';
+import { simplify } from '../../core/plan/simplify.js';
+import { QuantityField } from '../../ui/parts/controls.js';
+import { changeGround, commit, useSession } from '../../ui/session/session.js';
+import { chooseLine } from '../../ui/session/view.js';
+import {
+  importGround,
+  importWalked,
+  ReferenceFields,
+  type ReferenceChoice,
+} from '../../ui/parts/imports.js';
+import { startStrands } from './sketch.js';
+
+/** Bring walked lines and ground in; take the plan out. */
+export function Files() {
+  const id = useSession((s) => s.id);
+  return (
+    <div className="mt-4 space-y-3">
+      <WalkedImport />
+      <GroundImport />
+      <div>
+        <p className="label">Take out</p>
+        <div className="flex flex-wrap gap-1">
+          {(['plan', 'geojson', 'gpx', 'kml'] as const).map((format) => (
+            <a
+              key={format}
+              className="button"
+              href={`/api/properties/${id}/export?format=${format}`}
+              download
+            >
+              <Download size={14} aria-hidden />{' '}
+              {{ plan: 'Plan', geojson: 'GeoJSON', gpx: 'GPX', kml: 'KML' }[format]}
+            </a>
+          ))}
+        </div>
+      </div>
+    </div>
+  );
+}
+
+function Said({ error, done }: { error: string | null; done: string | null }) {
+  if (error)
+    return (
+      <p role="alert" className="text-live text-xs">
+        {error}
+      </p>
+    );
+  return done ? (
+    <p role="status" className="label">
+      {done}
+    </p>
+  ) : null;
+}
+
+function WalkedImport() {
+  const field = useId();
+  const origin = useSession((s) => s.plan.origin);
+  const [tolerance, setTolerance] = useState(2);
+  const [error, setError] = useState<string | null>(null);
+  const [done, setDone] = useState<string | null>(null);
+  const take = async (event: ChangeEvent<HTMLInputElement>) => {
+    const file = event.target.files?.[0];
+    event.target.value = '';
+    if (!file) return;
+    setError(null);
+    setDone(null);
+    try {
+      const walked = await importWalked(file, origin);
+      setDone(put(walked.lines, tolerance));
+    } catch (e) {
+      setError(`${file.name}: ${(e as Error).message}`);
+    }
+  };
+  return (
+    <div>
+      <label htmlFor={field} className="label block">
+        Walked line: GPX track or GeoJSON line
+      </label>
+      <FileField id={field} accept=".gpx,.geojson,.json" onChange={(e) => void take(e)} />
+      <QuantityField
+        label="keep within"
+        q="tape"
+        min={0}
+        max={50}
+        value={tolerance}
+        onCommit={setTolerance}
+        width="w-16"
+      />
+      <Said error={error} done={done} />
+    </div>
+  );
+}
+
+/** Puts walked lines into the plan, each reduced to its straight runs. */
+function put(
+  lines: readonly { name: string; points: readonly Point[] }[],
+  tolerance: number,
+): string {
+  const made = lines.map((l) => ({ name: l.name, points: simplify(l.points, tolerance) }));
+  const strands = startStrands();
+  let last = '';
+  commit(
+    made.length === 1 ? `brought in ${made[0]!.name}` : `brought in ${made.length} walked lines`,
+    (d: Plan) => {
+      for (const l of made) last = addLine(d, l.points, strands, l.name);
+    },
+  );
+  chooseLine(last);
+  const before = lines.reduce((n, l) => n + l.points.length, 0);
+  const after = made.reduce((n, l) => n + l.points.length, 0);
+  return `${before} walked points became ${after} vertices.`;
+}
+
+function GroundImport() {
+  const field = useId();
+  const origin = useSession((s) => s.plan.origin);
+  const [reference, setReference] = useState<ReferenceChoice>({
+    kind: 'local',
+    projection: 'utm 30n',
+  });
+  const [error, setError] = useState<string | null>(null);
+  const [done, setDone] = useState<string | null>(null);
+  const take = async (event: ChangeEvent<HTMLInputElement>) => {
+    const file = event.target.files?.[0];
+    event.target.value = '';
+    if (!file) return;
+    setError(null);
+    setDone(null);
+    try {
+      const ground = await importGround(file, reference, origin);
+      await changeGround({ kind: 'grid', id: ground.id }, `ground from ${file.name}`.slice(0, 180));
+      setDone(`${ground.cols} × ${ground.rows} heights.`);
+    } catch (e) {
+      setError(`${file.name}: ${(e as Error).message}`);
+    }
+  };
+  return (
+    <details>
+      <summary className="label cursor-pointer">Ground: bring other heights in</summary>
+      <ReferenceFields value={reference} onChange={setReference} />
+      <label htmlFor={field} className="label block">
+        ASCII grid (.asc) or points x, y, z (.csv)
+      </label>
+      <FileField id={field} accept=".asc,.txt,.csv" onChange={(e) => void take(e)} />
+      <Said error={error} done={done} />
+    </details>
+  );
+}
+
+export function FileField(p: {
+  id: string;
+  accept: string;
+  onChange: (event: ChangeEvent<HTMLInputElement>) => void;
+}) {
+  return (
+    <span className="flex items-center gap-1">
+      <Upload size={14} aria-hidden />
+      <input
+        id={p.id}
+        type="file"
+        accept={p.accept}
+        onChange={p.onChange}
+        className="file:border-rule file:bg-panel file:text-ink w-full text-xs file:mr-2 file:cursor-pointer file:rounded-[3px] file:border file:px-2 file:py-1"
+      />
+    </span>
+  );
+}

@@ -1,0 +1,288 @@
+import { ArrowLeft, Trash2 } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { deflections } from '../../core/plan/geometry.js';
+import { moveVertex, removeVertex } from '../../core/plan/edits.js';
+import type { Line, Vertex } from '../../core/plan/schema.js';
+import { QuantityField, Select } from '../../ui/parts/controls.js';
+import { Num, type Origin } from '../../ui/parts/Num.js';
+import { useCatalogue } from '../../ui/session/catalogue.js';
+import { commit, useSession } from '../../ui/session/session.js';
+import { chooseLine, look, useView } from '../../ui/session/view.js';
+import { removeChosen } from './LandView.js';
+import { goOn } from './sketch.js';
+
+const MEASURED: Origin = {
+  kind: 'measured',
+  title: 'Measured on the drawing',
+  source: 'Local metres; bearings from grid north',
+};
+
+/** The chosen line: names, lengths, every leg and vertex as a typed table. */
+export function LineCard({ id }: { id: string }) {
+  const line = useSession((s) => s.plan.lines[id]!);
+  const report = useSession((s) => s.report?.lines[id]);
+  const cat = useCatalogue();
+  const set = (words: string, change: (l: Line) => void) =>
+    commit(`${words} of ${line.name}`, (d) => change(d.lines[id]!));
+  return (
+    <div>
+      <div className="flex items-center gap-1">
+        <button
+          className="button !px-1.5"
+          aria-label="Back to all lines"
+          onClick={() => chooseLine(null)}
+        >
+          <ArrowLeft size={15} aria-hidden />
+        </button>
+        <NameField
+          name={line.name}
+          label="Name of the line"
+          onCommit={(name) => set('name', (l) => void (l.name = name))}
+        />
+      </div>
+      {report && (
+        <dl className="my-2 grid grid-cols-[1fr_auto] gap-x-3">
+          <dt className="label">over ground</dt>
+          <dd className="text-right">
+            <Num
+              value={report.ground_m}
+              q="tape"
+              from={{ ...MEASURED, formula: 'sum of sqrt(ds² + dz²)', title: 'Length over ground' }}
+            />
+          </dd>
+          <dt className="label">in plan</dt>
+          <dd className="text-right">
+            <Num value={report.plan_m} q="tape" from={MEASURED} />
+          </dd>
+          <dt className="label">posts</dt>
+          <dd className="text-right">
+            <Num
+              value={report.posts.length}
+              q="count"
+              from={{
+                kind: 'formula',
+                title: 'Posts at equal bays',
+                formula:
+                  'bays = ceil(length over ground ÷ longest bay), between ends, corners, bends and gates',
+                inputs: [
+                  {
+                    name: 'Even grade, large stock',
+                    path: 'defaults.posts.evenLarge.value',
+                    quantity: 'length',
+                  },
+                  {
+                    name: 'Undulating, large stock',
+                    path: 'defaults.posts.unevenLarge.value',
+                    quantity: 'length',
+                  },
+                  {
+                    name: 'Even grade, small stock',
+                    path: 'defaults.posts.evenSmall.value',
+                    quantity: 'length',
+                  },
+                  {
+                    name: 'Undulating, small stock',
+                    path: 'defaults.posts.unevenSmall.value',
+                    quantity: 'length',
+                  },
+                ],
+              }}
+            />
+          </dd>
+        </dl>
+      )}
+      <label className="flex items-center gap-2 py-1">
+        <input
+          type="checkbox"
+          className="size-4"
+          checked={line.boundary}
+          onChange={(event) => set('boundary', (l) => void (l.boundary = event.target.checked))}
+        />
+        boundary of the property
+      </label>
+      <div className="flex flex-col gap-1 py-1">
+        <Select
+          label="Line posts"
+          value={line.post}
+          options={Object.entries(cat.posts)
+            .filter(([, p]) => p.use === 'line')
+            .map(([k, p]) => [k, p.name] as const)}
+          onChange={(post) => set('posts', (l) => void (l.post = post))}
+        />
+        <span className="flex items-center gap-2">
+          <QuantityField
+            label="Longest bay"
+            q="tape"
+            min={0.5}
+            max={100}
+            value={line.maxBay_m ?? Math.max(...(report?.stretches.map((s) => s.maxBay_m) ?? [6]))}
+            onCommit={(m) => set('longest bay', (l) => void (l.maxBay_m = m))}
+            width="w-16"
+          />
+          {line.maxBay_m !== null && (
+            <button
+              className="label cursor-pointer underline"
+              onClick={() => set('longest bay', (l) => void (l.maxBay_m = null))}
+            >
+              usual
+            </button>
+          )}
+        </span>
+      </div>
+      <Vertices line={line} />
+      <div className="mt-2 flex flex-wrap gap-1">
+        <button className="button" onClick={() => goOn(id)}>
+          Draw on from its end
+        </button>
+        <button
+          className="button"
+          onClick={() => {
+            look({ vertex: null, thing: null });
+            removeChosen();
+          }}
+        >
+          <Trash2 size={14} aria-hidden /> Line
+        </button>
+      </div>
+    </div>
+  );
+}
+
+/** A name, taken on Enter or when left. */
+export function NameField({
+  name,
+  label,
+  onCommit,
+}: {
+  name: string;
+  label: string;
+  onCommit: (name: string) => void;
+}) {
+  const [text, setText] = useState(name);
+  useEffect(() => setText(name), [name]);
+  const take = () => {
+    const clean = text.trim().slice(0, 80);
+    if (clean && clean !== name) onCommit(clean);
+    else setText(name);
+  };
+  return (
+    <input
+      className="field min-w-0 flex-1 font-semibold"
+      aria-label={label}
+      value={text}
+      maxLength={80}
+      onChange={(event) => setText(event.target.value)}
+      onBlur={take}
+      onKeyDown={(event) => event.key === 'Enter' && take()}
+    />
+  );
+}
+
+/** Every vertex with its kind, and the leg that follows it. */
+function Vertices({ line }: { line: Line }) {
+  const chosen = useView((v) => v.vertex);
+  const report = useSession((s) => s.report?.lines[line.id]);
+  const turns = deflections(line.vertices);
+  const vertex = chosen === null ? undefined : line.vertices[chosen];
+  return (
+    <>
+      <div
+        className="max-h-[46vh] overflow-y-auto"
+        tabIndex={0}
+        role="group"
+        aria-label="Legs of the line"
+      >
+        <table className="sheet-table mt-1 text-[13px]">
+          <thead>
+            <tr>
+              <th>vertex</th>
+              <th className="n">length</th>
+              <th className="n">bearing</th>
+              <th className="n !pr-0">rise</th>
+            </tr>
+          </thead>
+          <tbody>
+            {line.vertices.map((v, i) => {
+              const leg = report?.legs[i];
+              return (
+                <tr key={v.id} className={i === chosen ? 'bg-chosen' : ''}>
+                  <td>
+                    <button
+                      className="cursor-pointer underline-offset-2 hover:underline"
+                      aria-pressed={i === chosen}
+                      onClick={() => look({ vertex: i, thing: null })}
+                    >
+                      {i + 1} {v.kind}
+                    </button>
+                    {turns[i]! > 1 && <span className="label"> {Math.round(turns[i]!)}°</span>}
+                  </td>
+                  <td className="n">{leg && <Num value={leg.ground_m} q="tape" bare />}</td>
+                  <td className="n">{leg && <Num value={leg.bearing_deg} q="degree" />}</td>
+                  <td className="n !pr-0">{leg && <Num value={leg.rise_m} q="tape" bare />}</td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+      {vertex && chosen !== null && (
+        <VertexFields key={vertex.id} line={line} vertex={vertex} index={chosen} />
+      )}
+    </>
+  );
+}
+
+function VertexFields({ line, vertex, index }: { line: Line; vertex: Vertex; index: number }) {
+  const move = (e: number, n: number) =>
+    commit(`moved a vertex of ${line.name}`, (d) => moveVertex(d, line.id, index, { e, n }));
+  return (
+    <fieldset className="border-ink mt-2 border p-2">
+      <legend className="label px-1">vertex {index + 1}</legend>
+      <div className="flex flex-col gap-1">
+        <Select<Vertex['kind']>
+          label="Kind"
+          value={vertex.kind}
+          options={[
+            ['end', 'end: strained off'],
+            ['corner', 'corner: strained off'],
+            ['bend', 'bend: wire runs through'],
+          ]}
+          onChange={(kind) =>
+            commit(
+              `kind of a vertex of ${line.name}`,
+              (d) => void (d.lines[line.id]!.vertices[index]!.kind = kind),
+            )
+          }
+        />
+        <QuantityField
+          label="East"
+          q="tape"
+          min={-1e6}
+          max={1e6}
+          value={vertex.e}
+          onCommit={(e) => move(e, vertex.n)}
+          width="w-24"
+        />
+        <QuantityField
+          label="North"
+          q="tape"
+          min={-1e6}
+          max={1e6}
+          value={vertex.n}
+          onCommit={(n) => move(vertex.e, n)}
+          width="w-24"
+        />
+        <button
+          className="button self-start"
+          onClick={() => {
+            const last = line.vertices.length <= 2;
+            commit(`took a vertex out of ${line.name}`, (d) => removeVertex(d, line.id, index));
+            chooseLine(last ? null : line.id);
+          }}
+        >
+          <Trash2 size={14} aria-hidden /> Vertex
+        </button>
+      </div>
+    </fieldset>
+  );
+}

@@ -1,0 +1,181 @@
+/** The map: OpenLayers on local metres, fed from the session, with our own symbols. */
+import OlMap from 'ol/Map.js';
+import OlView from 'ol/View.js';
+import { defaults as defaultInteractions } from 'ol/interaction/defaults.js';
+import Projection from 'ol/proj/Projection.js';
+import { Minus, Plus, Scan } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import { say } from '../../core/base/units.js';
+import type { Plan } from '../../core/plan/schema.js';
+import { extent, heightAt } from '../../core/terrain/ground.js';
+import { useSession } from '../../ui/session/session.js';
+import { useView } from '../../ui/session/view.js';
+import { Gestures, pressed } from './gestures.js';
+import { makeLayers } from './layers.js';
+import { useSketch } from './sketch.js';
+import { tokens } from './tokens.js';
+
+const projection = new Projection({
+  code: 'local-metres',
+  units: 'm',
+  extent: [-1e6, -1e6, 1e6, 1e6],
+});
+
+/** West, south, east, north of all that is on the plan; a plain 400 m square for an empty one. */
+function planExtent(plan: Plan): [number, number, number, number] {
+  const box: [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const line of Object.values(plan.lines)) {
+    for (const v of line.vertices) {
+      box[0] = Math.min(box[0], v.e);
+      box[1] = Math.min(box[1], v.n);
+      box[2] = Math.max(box[2], v.e);
+      box[3] = Math.max(box[3], v.n);
+    }
+  }
+  if (box[0] !== Infinity) return box;
+  const { grid } = useSession.getState();
+  return grid ? extent(grid) : [-200, -200, 200, 200];
+}
+
+export function MapCanvas() {
+  const target = useRef<HTMLDivElement>(null);
+  const [map, setMap] = useState<OlMap | null>(null);
+  const [layers, setLayers] = useState<ReturnType<typeof makeLayers> | null>(null);
+  const [spot, setSpot] = useState<[number, number] | null>(null);
+  const [resolution, setResolution] = useState(1);
+  const plan = useSession((s) => s.plan);
+  const report = useSession((s) => s.report);
+  const grid = useSession((s) => s.grid);
+  const ground = useSession((s) => s.ground);
+  const { line, vertex, thing, finding, cursor, tool, scheme } = useView();
+  const sketch = useSketch();
+
+  useEffect(() => {
+    const made = makeLayers(projection);
+    const view = new OlView({
+      projection,
+      center: [0, 0],
+      resolution: 1,
+      minResolution: 0.01,
+      maxResolution: 100,
+      constrainResolution: false,
+      showFullExtent: true,
+    });
+    const one = new OlMap({
+      target: target.current!,
+      layers: made.all,
+      view,
+      controls: [],
+      interactions: defaultInteractions({
+        doubleClickZoom: false,
+        altShiftDragRotate: false,
+        pinchRotate: false,
+      }),
+    });
+    one.addInteraction(new Gestures());
+    one.on('click', pressed);
+    one.on('pointermove', (event) => setSpot([event.coordinate[0]!, event.coordinate[1]!]));
+    view.on('change:resolution', () => setResolution(view.getResolution()!));
+    one.updateSize();
+    view.fit(planExtent(useSession.getState().plan), { padding: [46, 30, 46, 30] });
+    setResolution(view.getResolution()!);
+    setMap(one);
+    setLayers(made);
+    return () => one.setTarget(undefined);
+  }, []);
+
+  useEffect(() => layers?.ground(grid, tokens(), plan.units), [layers, grid, plan.units, scheme]);
+  useEffect(
+    () => layers?.plan({ plan, report, line, vertex, thing, finding, cursor }, tokens()),
+    [layers, plan, report, line, vertex, thing, finding, cursor, scheme],
+  );
+  useEffect(
+    () =>
+      layers?.sketch(
+        sketch.from,
+        tool === 'select' ? null : sketch.to,
+        tokens(),
+        plan.units,
+        ground,
+      ),
+    [layers, sketch, tool, plan.units, ground, scheme],
+  );
+  // A finding that lies out of sight is brought into view.
+  useEffect(() => {
+    const place = report?.findings.find((f) => f.id === finding)?.place;
+    if (!map || place?.e === undefined || place.n === undefined) return;
+    const [w, s, e, n] = map.getView().calculateExtent();
+    const inside = place.e > w! && place.e < e! && place.n > s! && place.n < n!;
+    if (!inside) map.getView().animate({ center: [place.e, place.n], duration: 250 });
+    // Only when another finding is chosen, not at every new report.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [map, finding]);
+
+  const zoom = (factor: number) =>
+    map?.getView().animate({ resolution: map.getView().getResolution()! / factor, duration: 150 });
+  const fit = () =>
+    map
+      ?.getView()
+      .fit(planExtent(useSession.getState().plan), { padding: [46, 30, 46, 30], duration: 200 });
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      if (event.key === 'f' && !event.ctrlKey && !(event.target instanceof HTMLInputElement)) fit();
+    };
+    addEventListener('keydown', press);
+    return () => removeEventListener('keydown', press);
+  });
+  const height = spot ? heightAt(ground, { e: spot[0], n: spot[1] }) : NaN;
+  return (
+    <div className="bg-sheet relative h-full min-h-[300px] w-full">
+      <div
+        ref={target}
+        className={`absolute inset-0 ${tool === 'select' ? '' : 'cursor-crosshair'}`}
+        tabIndex={0}
+        role="application"
+        aria-label="Map of the property. Tools by letter: V choose, D draw, G gate, E energiser. Typed legs and the table of vertices do the same by keyboard."
+        data-map
+      />
+      <div className="no-print absolute top-2 left-2 flex flex-col gap-1">
+        <button className="button !px-1.5" aria-label="Nearer" onClick={() => zoom(1.6)}>
+          <Plus size={16} aria-hidden />
+        </button>
+        <button className="button !px-1.5" aria-label="Further" onClick={() => zoom(1 / 1.6)}>
+          <Minus size={16} aria-hidden />
+        </button>
+        <button
+          className="button !px-1.5"
+          aria-label="Fit the property into view"
+          title="Fit (F)"
+          onClick={fit}
+        >
+          <Scan size={16} aria-hidden />
+        </button>
+      </div>
+      <div className="bg-panel/90 border-rule pointer-events-none absolute right-0 bottom-0 flex items-end gap-4 border-t border-l px-2 py-1">
+        <span className="figure text-[12px]" data-spot>
+          {spot
+            ? `E ${say(spot[0], 'length', plan.units)}  N ${say(spot[1], 'length', plan.units)}`
+            : 'grid north is up'}
+          {Number.isNaN(height) ? '' : `  height ${say(height, 'tape', plan.units)}`}
+        </span>
+        <ScaleBar resolution={resolution} units={plan.units} />
+      </div>
+    </div>
+  );
+}
+
+function ScaleBar({ resolution, units }: { resolution: number; units: Plan['units'] }) {
+  const unit = units === 'metric' ? 1 : 0.3048;
+  const rough = (90 * resolution) / unit;
+  const power = 10 ** Math.floor(Math.log10(rough));
+  const nice = [5, 2, 1].find((k) => k * power <= rough)! * power;
+  return (
+    <span className="label inline-flex flex-col items-center" aria-label="Scale bar">
+      {say(nice * unit, 'length', units)}
+      <span
+        className="border-ink block h-1.5 border-x border-b"
+        style={{ width: (nice * unit) / resolution }}
+      />
+    </span>
+  );
+}

@@ -1,0 +1,183 @@
+/** How things on the map are drawn: our own symbols, line style as well as colour. */
+import { Circle, Fill, RegularShape, Stroke, Style, Text } from 'ol/style.js';
+import type { Finding } from '../../core/report/schema.js';
+import type { Vertex } from '../../core/plan/schema.js';
+import type { Tokens } from './tokens.js';
+
+const FONT = '"Archivo Variable", sans-serif';
+
+const label = (t: Tokens, text: string, more: object = {}) =>
+  new Text({
+    text,
+    font: `500 12px ${FONT}`,
+    fill: new Fill({ color: t.ink }),
+    stroke: new Stroke({ color: t.sheet, width: 3.5 }),
+    ...more,
+  });
+
+export interface LineLook {
+  readonly name: string;
+  readonly chosen: boolean;
+  readonly dead: boolean;
+  readonly boundary: boolean;
+}
+
+/** Fed lines solid in the live colour, dead ones dashed ink, boundaries heavier. */
+export function lineStyle(t: Tokens, l: LineLook): Style[] {
+  const width = l.boundary ? 3.2 : 2;
+  const stroke = l.dead
+    ? new Stroke({ color: t.ink, width, lineDash: [8, 5] })
+    : new Stroke({ color: t.live, width });
+  const halo = new Style({
+    stroke: new Stroke({
+      color: l.chosen ? t.earth : t.sheet,
+      width: width + (l.chosen ? 6 : 2.5),
+    }),
+  });
+  return [
+    halo,
+    new Style({
+      stroke,
+      text: label(t, l.name, {
+        placement: 'line',
+        textBaseline: 'bottom',
+        offsetY: -4,
+        overflow: false,
+      }),
+    }),
+  ];
+}
+
+const square = (t: Tokens, radius: number, fill: string) =>
+  new RegularShape({
+    points: 4,
+    radius,
+    angle: Math.PI / 4,
+    fill: new Fill({ color: fill }),
+    stroke: new Stroke({ color: t.ink, width: 1.5 }),
+  });
+
+/** An end is a filled square, a corner an open square, a bend a ring. */
+export function vertexStyle(t: Tokens, kind: Vertex['kind'], chosen: boolean): Style {
+  const fill = chosen ? t.earth : kind === 'end' ? t.ink : t.panel;
+  const image =
+    kind === 'bend'
+      ? new Circle({
+          radius: chosen ? 7 : 5,
+          fill: new Fill({ color: fill }),
+          stroke: new Stroke({ color: t.ink, width: 1.5 }),
+        })
+      : square(t, chosen ? 10 : 7, fill);
+  return new Style({ image, zIndex: 10 });
+}
+
+export const middleStyle = (t: Tokens): Style =>
+  new Style({
+    image: new Circle({
+      radius: 3.2,
+      fill: new Fill({ color: t.panel }),
+      stroke: new Stroke({ color: t.soft, width: 1.2 }),
+    }),
+    zIndex: 9,
+  });
+
+/** A gate: two posts' worth of gap on the line, with its leaf drawn open. */
+export const gateStyle = (t: Tokens, name: string, chosen: boolean, cable: boolean): Style =>
+  new Style({
+    image: new RegularShape({
+      points: 3,
+      radius: chosen ? 10 : 8,
+      fill: new Fill({ color: cable ? t.panel : t.warn }),
+      stroke: new Stroke({ color: t.ink, width: 1.8 }),
+    }),
+    text: label(t, name, { offsetY: 16 }),
+    zIndex: 11,
+  });
+
+/** An energiser: a filled disc in a ring, with a stroke of the live colour. */
+export const energiserStyle = (t: Tokens, name: string, chosen: boolean): Style[] => [
+  new Style({
+    image: new Circle({
+      radius: chosen ? 12 : 10,
+      fill: new Fill({ color: t.panel }),
+      stroke: new Stroke({ color: t.ink, width: 1.8 }),
+    }),
+    zIndex: 12,
+  }),
+  new Style({
+    image: new Circle({ radius: 4.5, fill: new Fill({ color: t.live }) }),
+    text: label(t, name, { offsetY: 20 }),
+    zIndex: 13,
+  }),
+];
+
+export const leadStyle = (t: Tokens): Style =>
+  new Style({ stroke: new Stroke({ color: t.live, width: 1.4, lineDash: [2, 3] }), zIndex: 8 });
+
+export const cursorStyle = (t: Tokens): Style =>
+  new Style({
+    image: new Circle({ radius: 6, stroke: new Stroke({ color: t.earth, width: 3 }) }),
+    zIndex: 20,
+  });
+
+export function contourStyle(t: Tokens, z: number, heavy: boolean, text: string): Style {
+  return new Style({
+    stroke: new Stroke({ color: t.soft, width: heavy ? 0.9 : 0.45 }),
+    ...(heavy && {
+      text: new Text({
+        text,
+        placement: 'line',
+        font: `10.5px ${FONT}`,
+        fill: new Fill({ color: t.soft }),
+        stroke: new Stroke({ color: t.sheet, width: 3 }),
+      }),
+    }),
+    zIndex: z,
+  });
+}
+
+/** Finding marks on the map: a bar, a wedge, a ring; larger when chosen. */
+export function findingStyle(t: Tokens, kind: Finding['kind'], chosen: boolean): Style {
+  const k = chosen ? 1.7 : 1;
+  const stroke = new Stroke({ color: t.sheet, width: 1.5 });
+  if (kind === 'stop') {
+    return new Style({
+      image: new RegularShape({
+        points: 4,
+        radius: 8 * k,
+        angle: Math.PI / 4,
+        scale: [1, 0.55],
+        fill: new Fill({ color: t.live }),
+        stroke,
+      }),
+      zIndex: 15,
+    });
+  }
+  if (kind === 'mend') {
+    return new Style({
+      image: new RegularShape({
+        points: 3,
+        radius: 7 * k,
+        fill: new Fill({ color: t.warn }),
+        stroke,
+      }),
+      zIndex: 14,
+    });
+  }
+  return new Style({
+    image: new Circle({
+      radius: 5 * k,
+      stroke: new Stroke({ color: t.earth, width: 2, lineDash: [3, 2] }),
+    }),
+    zIndex: 14,
+  });
+}
+
+/** The leg in the hand, with its length and bearing. */
+export const sketchStyle = (t: Tokens, words: string): Style[] => [
+  new Style({ stroke: new Stroke({ color: t.sheet, width: 5 }) }),
+  new Style({
+    stroke: new Stroke({ color: t.earth, width: 2, lineDash: [6, 4] }),
+    text: label(t, words, { placement: 'point', offsetY: -14, font: `600 13px ${FONT}` }),
+  }),
+];

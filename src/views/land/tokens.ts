@@ -1,0 +1,30 @@
+/** Colours of the scheme, for drawing on a canvas. */
+export interface Tokens {
+  readonly sheet: string;
+  readonly panel: string;
+  readonly ink: string;
+  readonly soft: string;
+  readonly rule: string;
+  readonly live: string;
+  readonly earth: string;
+  readonly warn: string;
+  readonly chosen: string;
+  readonly shade: number;
+}
+
+export function tokens(): Tokens {
+  const css = getComputedStyle(document.documentElement);
+  const read = (name: string) => css.getPropertyValue(`--${name}`).trim();
+  return {
+    sheet: read('sheet'),
+    panel: read('panel'),
+    ink: read('ink'),
+    soft: read('soft'),
+    rule: read('rule'),
+    live: read('live'),
+    earth: read('earth'),
+    warn: read('warn'),
+    chosen: read('chosen'),
+    shade: Number(read('shade')) || 1,
+  };
+}

@@ -1,0 +1,156 @@
+import { figureText, say } from '../../core/base/units.js';
+import type { Energiser } from '../../core/plan/schema.js';
+import type { EnergiserReport } from '../../core/report/schema.js';
+import { Part, QuantityField } from '../../ui/parts/controls.js';
+import { Num, useUnits, type Origin } from '../../ui/parts/Num.js';
+import { useCatalogue } from '../../ui/session/catalogue.js';
+import { commit, useSession } from '../../ui/session/session.js';
+
+/** Rods, their resistance by season, and the earth test that they would give. */
+export function Earth({ unit, report }: { unit: Energiser; report: EnergiserReport }) {
+  const units = useUnits();
+  const cat = useCatalogue();
+  const soil = useSession((s) => s.plan.soil);
+  const limit = cat.defaults['earth.testLimit']!.value;
+  const e = report.earth;
+  const set = (words: string, change: (u: Energiser) => void) =>
+    commit(`${words} of ${unit.name}`, (d) => change(d.energisers[unit.id]!));
+  const rods: Origin = {
+    kind: 'formula',
+    title: 'Rods that share one soil',
+    formula: `R1 = ρ/(2πL)·(ln(4L/a) − 1) = ${figureText(e.single_dry_ohm, 'ohm', 'metric')} ohm; ${e.rods} rods: R1/${e.rods} × ${e.factor.toFixed(2)}`,
+    source:
+      'Single rod: AIEE Trans. 55, 1936. Group: mutual resistance of every pair; docs/model.md, Earth',
+    inputs: [
+      { name: 'Soil, driest month', path: `soils.${soil}.dry_ohm_m`, quantity: 'resistivity' },
+      { name: 'Soil, damp', path: `soils.${soil}.damp_ohm_m`, quantity: 'resistivity' },
+      { name: 'Soil, wet', path: `soils.${soil}.wet_ohm_m`, quantity: 'resistivity' },
+    ],
+  };
+  const test: Origin = {
+    kind: 'formula',
+    title: 'The earth test, foretold for the driest month',
+    formula: `I·R = ${figureText(e.test.current_A, 'ampere', 'metric')} A × ${figureText(e.r_dry_ohm, 'ohm', 'metric')} ohm`,
+    source:
+      'Current from the load line with the fence loaded; the probe also stands in raised soil, so it reads less',
+    inputs: [
+      { name: 'Fence loaded down to', path: 'defaults.earth.testFence.value', quantity: 'volt' },
+      { name: 'Load laid at', path: 'defaults.earth.testDistance.value', quantity: 'length' },
+      {
+        name: 'Probe from the last rod',
+        path: 'defaults.earth.testProbe.value',
+        quantity: 'length',
+      },
+      {
+        name: 'Most that is allowed',
+        path: 'defaults.earth.testLimit.value',
+        quantity: 'smallVolt',
+      },
+    ],
+  };
+  return (
+    <Part title="Earth">
+      <div className="flex flex-wrap gap-x-5 gap-y-1">
+        <QuantityField
+          label="Rods"
+          q="count"
+          whole
+          min={1}
+          max={60}
+          value={unit.rods}
+          width="w-14"
+          onCommit={(n) => set('rods', (u) => void (u.rods = n))}
+        />
+        <QuantityField
+          label="Length"
+          q="tape"
+          min={0.3}
+          max={6}
+          value={unit.rodLength_m}
+          width="w-16"
+          onCommit={(m) => set('rod length', (u) => void (u.rodLength_m = m))}
+        />
+        <QuantityField
+          label="Apart"
+          q="tape"
+          min={0.2}
+          max={30}
+          value={unit.rodSpacing_m}
+          width="w-16"
+          onCommit={(m) => set('rod spacing', (u) => void (u.rodSpacing_m = m))}
+        />
+        <QuantityField
+          label="Thick"
+          q="height"
+          min={0.005}
+          max={0.1}
+          value={unit.rodDiameter_m}
+          width="w-16"
+          onCommit={(m) => set('rod diameter', (u) => void (u.rodDiameter_m = m))}
+        />
+      </div>
+      <p className="mt-2">
+        {e.rodsNeeded === null ? (
+          <>
+            <strong>No number of such rods</strong> in line keeps the test under{' '}
+            {say(limit, 'smallVolt', units)} in the driest month: look for damper ground or drive
+            longer rods.
+          </>
+        ) : (
+          <>
+            <strong>{e.rodsNeeded} rods</strong> like these in line keep the earth test under{' '}
+            {say(limit, 'smallVolt', units)} in the driest month.{' '}
+            {e.rodsNeeded !== e.rods && (
+              <button
+                className="button"
+                onClick={() => set('rods', (u) => void (u.rods = e.rodsNeeded!))}
+              >
+                Set {e.rodsNeeded}
+              </button>
+            )}
+          </>
+        )}
+      </p>
+      <table className="sheet-table mt-2">
+        <tbody>
+          <tr>
+            <td>Resistance, driest · damp · wet</td>
+            <td className="n">
+              <Num value={e.r_dry_ohm} q="ohm" from={rods} /> · <Num value={e.r_damp_ohm} q="ohm" />{' '}
+              · <Num value={e.r_wet_ohm} q="ohm" />
+            </td>
+          </tr>
+          <tr>
+            <td>
+              Earth test, rods above far soil{' '}
+              <span className="label">
+                at most <Num value={limit} q="smallVolt" />
+              </span>
+            </td>
+            <td className="n" data-earth-rise>
+              <Num
+                value={e.test.rise_V}
+                q="smallVolt"
+                from={test}
+                className={e.test.rise_V > limit ? 'text-live font-semibold' : ''}
+              />
+              {e.test.rise_V > limit && <span className="label text-live"> over</span>}
+            </td>
+          </tr>
+          <tr>
+            <td>what a voltmeter to the probe would read</td>
+            <td className="n">
+              <Num value={e.test.reading_V} q="smallVolt" />
+            </td>
+          </tr>
+          <tr>
+            <td>current that returns in the test</td>
+            <td className="n">
+              <Num value={e.test.current_A} q="ampere" />
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </Part>
+  );
+}

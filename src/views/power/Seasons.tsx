@@ -1,0 +1,118 @@
+import { figureText } from '../../core/base/units.js';
+import { SEASONS, type SeasonId } from '../../core/plan/catalogue.js';
+import type { Energiser } from '../../core/plan/schema.js';
+import type { EnergiserReport, SeasonPower } from '../../core/report/schema.js';
+import { Part } from '../../ui/parts/controls.js';
+import { Num, type Origin } from '../../ui/parts/Num.js';
+import { useCatalogue } from '../../ui/session/catalogue.js';
+import { useSession } from '../../ui/session/session.js';
+import { look, useView } from '../../ui/session/view.js';
+
+/** Worst live point by season, with where it is; the chosen season stands out. */
+export function Seasons({ unit, report }: { unit: Energiser; report: EnergiserReport }) {
+  const cat = useCatalogue();
+  const chosen = useView((v) => v.season);
+  const lines = useSession((s) => s.plan.lines);
+  return (
+    <Part title={`${unit.name}: volts at the worst point`}>
+      <table className="sheet-table">
+        <thead>
+          <tr>
+            <th>season</th>
+            <th className="n">worst point</th>
+            <th className="n">aim</th>
+            <th>where</th>
+            <th className="n">at the unit</th>
+            <th className="n">load</th>
+          </tr>
+        </thead>
+        <tbody>
+          {SEASONS.map((season) => {
+            const s = report.seasons[season]!;
+            return (
+              <tr key={season} className={season === chosen ? 'bg-chosen font-semibold' : ''}>
+                <td>
+                  <button
+                    className="cursor-pointer text-left"
+                    aria-pressed={season === chosen}
+                    onClick={() => look({ season })}
+                  >
+                    {cat.seasons[season]!.name}
+                  </button>
+                </td>
+                <td className="n" data-worst={season}>
+                  <Num
+                    value={s.worst?.v_V}
+                    q="volt"
+                    from={worstOrigin(season, s)}
+                    className={s.worst && s.worst.v_V < s.worst.aim_V ? 'text-live' : ''}
+                  />
+                  {s.worst && s.worst.v_V < s.worst.aim_V && (
+                    <span className="label text-live"> short</span>
+                  )}
+                </td>
+                <td className="n">
+                  <Num value={s.worst?.aim_V} q="volt" />
+                </td>
+                <td>
+                  {s.worst && (
+                    <button
+                      className="cursor-pointer text-left underline underline-offset-2"
+                      onClick={() =>
+                        look({ line: s.worst!.line, cursor: s.worst!.at_m, vertex: null })
+                      }
+                    >
+                      {lines[s.worst.line]?.name} at <Num value={s.worst.at_m} q="length" />
+                    </button>
+                  )}
+                </td>
+                <td className="n">
+                  <Num value={s.v_out_V} q="volt" />
+                  {s.capped && <span className="label"> front</span>}
+                </td>
+                <td className="n">
+                  <Num value={s.r_in_ohm} q="ohm" />
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <p className="label mt-1">
+        Peak volts to soil. The load is what the unit sees, its earth included.
+        {report.seasons[chosen]?.capped &&
+          ' “Front”: the fence is long, and the first microseconds of the pulse set the volts.'}
+      </p>
+    </Part>
+  );
+}
+
+function worstOrigin(season: SeasonId, s: SeasonPower): Origin {
+  return {
+    kind: 'formula',
+    title: 'Network of strands, jumpers, cables and soil',
+    formula:
+      s.r_in_ohm === null
+        ? 'open circuit'
+        : `V = f(R) with R = ${figureText(s.r_in_ohm, 'ohm', 'metric')} ohm from one solve of the whole network; every stretch an exact leaking line`,
+    source: 'Resistive peak model; docs/model.md, Power',
+    inputs: [
+      {
+        name: `Leakage of a strand, S/km`,
+        path: `seasons.${season}.leakage_S_per_km`,
+        quantity: 'leakage',
+      },
+      {
+        name: 'Leakage falls with height by e over',
+        path: 'defaults.network.leakHeight.value',
+        quantity: 'height',
+      },
+      { name: 'A jumper', path: 'defaults.network.jumper.value', quantity: 'ohm' },
+      {
+        name: '2.5 mm wire, planning',
+        path: 'wires.ht25.planning_ohm_per_km',
+        quantity: 'perLength',
+      },
+    ],
+  };
+}

@@ -1,0 +1,137 @@
+import { PanelRightClose, PanelRightOpen } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import type { Finding } from '../../core/report/schema.js';
+import { FindingMark, KIND_NAMES } from '../../ui/parts/FindingMark.js';
+import { commitPatch, useSession } from '../../ui/session/session.js';
+import { look, useView } from '../../ui/session/view.js';
+import { PatchWords } from './PatchWords.js';
+
+const MARKS: Record<string, string> = {
+  published: 'published',
+  practice: 'practice',
+  memory: 'from memory',
+  derived: 'derived',
+  assumed: 'assumed',
+};
+
+/** What is wrong or doubtful, worst first; each points at its place and may be mended. */
+export function Findings() {
+  const findings = useSession((s) => s.report?.findings) ?? [];
+  const open = useView((v) => v.findingsOpen);
+  const count = (kind: Finding['kind']) => findings.filter((f) => f.kind === kind).length;
+  if (!open) {
+    return (
+      <aside aria-label="Findings" className="border-rule bg-panel no-print border-l p-1">
+        <button
+          className="button"
+          aria-label="Show findings"
+          onClick={() => look({ findingsOpen: true })}
+        >
+          <PanelRightOpen size={16} aria-hidden />
+        </button>
+      </aside>
+    );
+  }
+  return (
+    <aside
+      aria-label="Findings"
+      className="border-rule bg-panel no-print flex w-[284px] shrink-0 flex-col border-l max-[700px]:w-full"
+    >
+      <div className="border-rule flex items-center justify-between border-b px-3 py-1.5">
+        <h2 className="font-semibold">Findings</h2>
+        <span className="inline-flex items-center gap-3 text-sm">
+          {(['stop', 'mend', 'confirm'] as const).map((kind) => (
+            <span key={kind} className="inline-flex items-center gap-1" title={KIND_NAMES[kind]}>
+              <FindingMark kind={kind} size={13} />
+              <span className="figure">{count(kind)}</span>
+            </span>
+          ))}
+          <button
+            className="button !min-h-7 !px-1.5"
+            aria-label="Fold findings away"
+            onClick={() => look({ findingsOpen: false })}
+          >
+            <PanelRightClose size={15} aria-hidden />
+          </button>
+        </span>
+      </div>
+      <ul className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} aria-label="List of findings">
+        {findings.map((f) => (
+          <FindingRow key={f.id} finding={f} />
+        ))}
+        {findings.length === 0 && <li className="label p-3">Nothing found.</li>}
+      </ul>
+    </aside>
+  );
+}
+
+function FindingRow({ finding }: { finding: Finding }) {
+  const chosen = useView((v) => v.finding === finding.id);
+  const [seen, setSeen] = useState(false);
+  const row = useRef<HTMLLIElement>(null);
+  useEffect(() => {
+    if (chosen) row.current?.scrollIntoView({ block: 'nearest' });
+    else setSeen(false);
+  }, [chosen]);
+  const point = () =>
+    look({
+      finding: chosen ? null : finding.id,
+      ...(finding.place.line
+        ? {
+            line: finding.place.line,
+            vertex: null,
+            thing: null,
+            cursor: finding.place.from_m ?? null,
+          }
+        : {}),
+    });
+  const mend = () => {
+    commitPatch(finding.mend!.words.toLowerCase(), finding.mend!.patch);
+    look({ finding: null });
+  };
+  return (
+    <li
+      ref={row}
+      className={`border-rule border-b ${chosen ? 'bg-chosen' : ''}`}
+      data-finding={finding.rule}
+    >
+      <button
+        className="flex w-full cursor-pointer items-start gap-2 px-3 py-2 text-left"
+        aria-expanded={chosen}
+        onClick={point}
+      >
+        <span className="mt-0.5">
+          <FindingMark kind={finding.kind} />
+        </span>
+        <span>{finding.title}</span>
+      </button>
+      {chosen && (
+        <div className="space-y-1.5 px-3 pb-3 pl-8 text-[13px]">
+          <p>{finding.why}</p>
+          <p>{finding.todo}</p>
+          <p className="label">
+            {MARKS[finding.source.mark] ?? finding.source.mark}: {finding.source.text}
+          </p>
+          {finding.mend &&
+            (seen ? (
+              <div className="border-ink border p-2">
+                <PatchWords patch={finding.mend.patch} />
+                <div className="mt-2 flex gap-2">
+                  <button className="button button-strong" onClick={mend} autoFocus>
+                    Take it
+                  </button>
+                  <button className="button" onClick={() => setSeen(false)}>
+                    Leave it
+                  </button>
+                </div>
+              </div>
+            ) : (
+              <button className="button" onClick={() => setSeen(true)}>
+                Mend: {finding.mend.words.toLowerCase()}
+              </button>
+            ))}
+        </div>
+      )}
+    </li>
+  );
+}

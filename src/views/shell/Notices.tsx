@@ -1,0 +1,88 @@
+import { Dialog } from 'radix-ui';
+import { dismissRefused, resolveConflict, useSession } from '../../ui/session/session.js';
+import { look, useView } from '../../ui/session/view.js';
+
+/** What was refused, and changes of two tabs that met. */
+export function Notices() {
+  const refused = useSession((s) => s.refused);
+  const conflict = useSession((s) => s.conflict);
+  return (
+    <>
+      {refused && (
+        <div
+          role="alert"
+          className="border-live bg-panel flex items-center gap-3 border-b-2 px-3 py-2"
+        >
+          <span className="flex-1">{refused}</span>
+          <button className="button" onClick={dismissRefused}>
+            Understood
+          </button>
+        </div>
+      )}
+      {conflict && (
+        <div role="alert" className="border-live bg-panel border-b-2 px-3 py-2">
+          <p className="font-semibold">Two changes met at the same place.</p>
+          <p>
+            Here: “{conflict.mine.words}”. Elsewhere meanwhile:{' '}
+            {conflict.theirs.map((t) => `“${t.words}”`).join(', ')}.
+          </p>
+          <div className="mt-1 flex gap-2">
+            <button className="button" onClick={() => void resolveConflict(true)}>
+              Keep mine, on top of theirs
+            </button>
+            <button className="button" onClick={() => void resolveConflict(false)}>
+              Keep theirs
+            </button>
+          </div>
+        </div>
+      )}
+    </>
+  );
+}
+
+const KEYS: readonly (readonly [string, string])[] = [
+  ['1 … 5', 'the steps: Land, Strands, Power, Strain, Supplies'],
+  ['V', 'choose and move: drag a vertex, or the dot in the middle of a leg for a new one'],
+  ['D', 'draw a line; Enter or a second press on the last point ends it'],
+  ['G', 'put a gate on a line'],
+  ['E', 'put an energiser beside a line'],
+  ['Arrows', 'move the chosen vertex by 1 m, with Shift by 10 m; else move along the section'],
+  ['[ and ]', 'the vertex before and after'],
+  ['Del', 'take the chosen vertex, gate, energiser or line away'],
+  ['F', 'fit the whole property into view'],
+  ['Esc', 'let go'],
+  ['Ctrl+Z, Ctrl+Y', 'undo, redo'],
+  ['?', 'this sheet'],
+];
+
+/** The sheet of keys. */
+export function HelpSheet() {
+  const open = useView((v) => v.help);
+  return (
+    <Dialog.Root open={open} onOpenChange={(help) => look({ help })}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
+        <Dialog.Content className="bg-panel border-ink fixed top-1/2 left-1/2 z-50 max-h-[88vh] w-[560px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-y-auto border p-5">
+          <Dialog.Title className="heading mb-3">Keys</Dialog.Title>
+          <Dialog.Description className="sr-only">One letter a tool</Dialog.Description>
+          <table className="sheet-table">
+            <tbody>
+              {KEYS.map(([key, words]) => (
+                <tr key={key}>
+                  <td className="figure">{key}</td>
+                  <td>{words}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <p className="label mt-3">
+            A small mark beside a number says where it comes from: ƒ worked out, ◇ a default, ●
+            measured on the drawing. Nothing here says that a fence is safe or lawful: check local
+            codes, the maker's instructions, and ask licensed electricians and engineers.
+          </p>
+          <Dialog.Close className="button mt-3">Close</Dialog.Close>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

@@ -1,0 +1,67 @@
+import { say } from '../../core/base/units.js';
+import type { PatchStep, Plan, Strand } from '../../core/plan/schema.js';
+import { useUnits } from '../../ui/parts/Num.js';
+import { useCatalogue } from '../../ui/session/catalogue.js';
+import { useSession } from '../../ui/session/session.js';
+
+/** What a patch would change, in words: the old value and the new one. */
+export function PatchWords({ patch }: { patch: readonly PatchStep[] }) {
+  const plan = useSession((s) => s.plan);
+  const units = useUnits();
+  const cat = useCatalogue();
+  const words = (value: unknown, path: string): string => {
+    if (Array.isArray(value)) {
+      return (value as Strand[]).map((s) => say(s.height_m, 'height', units)).join(', ') || 'none';
+    }
+    if (value === null) return 'from the catalogue';
+    if (typeof value === 'boolean') return value ? 'yes' : 'no';
+    if (typeof value === 'number')
+      return path.endsWith('_m') ? say(value, 'length', units) : String(value);
+    const id = String(value);
+    return cat.energisers[id]?.name ?? cat.posts[id]?.name ?? cat.schools[id]?.name ?? id;
+  };
+  return (
+    <dl className="space-y-1">
+      {patch.map((step) => (
+        <div key={step.path}>
+          <dt className="label">{placeWords(step.path, plan)}</dt>
+          <dd>
+            <del className="text-soft">{words(read(plan, step.path), step.path)}</del>
+            {' → '}
+            <ins className="no-underline font-semibold">{words(step.value, step.path)}</ins>
+          </dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+function read(plan: Plan, path: string): unknown {
+  return path
+    .slice(1)
+    .split('/')
+    .reduce<unknown>((at, key) => (at as Record<string, unknown> | undefined)?.[key], plan);
+}
+
+const FIELDS: Record<string, string> = {
+  strands: 'strands, from the ground up',
+  duty: 'duty of the strand',
+  maxBay_m: 'longest bay',
+  post: 'line posts',
+  kind: 'kind of vertex',
+  school: 'tension',
+  tensioner: 'tensioner in each strand',
+  model: 'energiser',
+  rods: 'earth rods',
+  rodSpacing_m: 'distance between rods',
+  cable: 'cable under the gate',
+};
+
+function placeWords(path: string, plan: Plan): string {
+  const [, table, id] = path.split('/');
+  const named = (plan as unknown as Record<string, Record<string, { name?: string }>>)[table!]?.[
+    id!
+  ]?.name;
+  const field = path.split('/').at(-1)!;
+  return `${named ?? table}: ${FIELDS[field] ?? field}`;
+}

@@ -1,0 +1,119 @@
+import { CircleHelp, Redo2, Undo2 } from 'lucide-react';
+import type { SeasonId } from '../../core/plan/catalogue.js';
+import { say } from '../../core/base/units.js';
+import { Choice, Select } from '../../ui/parts/controls.js';
+import { canRedo, canUndo, commit, redo, undo, useSession } from '../../ui/session/session.js';
+import { look, useView, type Scheme, type Warmth } from '../../ui/session/view.js';
+
+/** Property, season, temperature, units, undo and what is saved. */
+export function TopBar() {
+  const plan = useSession((s) => s.plan);
+  const undoable = useSession(canUndo);
+  const redoable = useSession(canRedo);
+  const { season, warmth, scheme } = useView();
+  const celsius = (c: number) => say(c, 'temperature', plan.units);
+  return (
+    <header className="border-ink bg-panel no-print flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-3 py-1.5">
+      <a href="/" className="mr-1 font-semibold underline-offset-4 hover:underline">
+        {plan.name}
+        {plan.invented && <span className="label ml-2 font-normal">invented, for trying out</span>}
+      </a>
+      <Choice<SeasonId>
+        label="Season"
+        value={season}
+        options={[
+          ['dry', 'driest'],
+          ['today', 'today'],
+          ['wet', 'wettest'],
+        ]}
+        onChange={(s) => look({ season: s })}
+      />
+      <Choice<Warmth>
+        label="Temperature"
+        value={warmth}
+        options={[
+          ['cold', `cold night ${celsius(plan.climate.cold_C)}`],
+          ['today', celsius(plan.climate.today_C)],
+          ['hot', `hot day ${celsius(plan.climate.hot_C)}`],
+        ]}
+        onChange={(w) => look({ warmth: w })}
+      />
+      <Choice
+        label="Units"
+        value={plan.units}
+        options={[
+          ['metric', 'm'],
+          ['imperial', 'ft'],
+        ]}
+        onChange={(units) =>
+          commit(`units: ${units}`, (draft) => {
+            draft.units = units;
+          })
+        }
+      />
+      <span className="ml-auto inline-flex items-center gap-1">
+        <button
+          className="button"
+          onClick={undo}
+          disabled={!undoable}
+          aria-label="Undo"
+          title="Undo (Ctrl+Z)"
+        >
+          <Undo2 size={16} aria-hidden />
+        </button>
+        <button
+          className="button"
+          onClick={redo}
+          disabled={!redoable}
+          aria-label="Redo"
+          title="Redo (Ctrl+Y)"
+        >
+          <Redo2 size={16} aria-hidden />
+        </button>
+        <SavedState />
+        <Select<Scheme>
+          label="Scheme"
+          hideLabel
+          value={scheme}
+          options={[
+            ['light', 'light'],
+            ['dark', 'dark'],
+            ['sun', 'sun'],
+          ]}
+          onChange={(s) => look({ scheme: s })}
+        />
+        <button
+          className="button"
+          onClick={() => look({ help: true })}
+          aria-label="Keys and help"
+          title="Keys and help (?)"
+        >
+          <CircleHelp size={16} aria-hidden />
+        </button>
+      </span>
+    </header>
+  );
+}
+
+function SavedState() {
+  const save = useSession((s) => s.save);
+  const at = useSession((s) => s.savedAt);
+  const waiting = useSession((s) => s.pending.length);
+  const time = at
+    ? new Date(at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })
+    : '';
+  const text = {
+    saved: time ? `saved ${time}` : 'saved',
+    saving: 'saving …',
+    waiting: `not saved yet: ${waiting} kept in this browser`,
+  }[save];
+  return (
+    <span
+      role="status"
+      data-save={save}
+      className={`label px-2 ${save === 'waiting' ? 'text-live font-semibold' : ''}`}
+    >
+      {text}
+    </span>
+  );
+}

@@ -1,0 +1,304 @@
+import type { Line, Plan } from '../../core/plan/schema.js';
+import type { LineReport, Strain } from '../../core/report/schema.js';
+import { REFERENCE_C, stringingTable } from '../../core/wire/strain.js';
+import { say } from '../../core/base/units.js';
+import { Caution, Choice, Part, QuantityField } from '../../ui/parts/controls.js';
+import { Num, useUnits, type Origin } from '../../ui/parts/Num.js';
+import { useCatalogue } from '../../ui/session/catalogue.js';
+import { commit, useSession } from '../../ui/session/session.js';
+import { useView, type Warmth } from '../../ui/session/view.js';
+import { LineList } from '../shell/LineList.js';
+
+/** How tight, today: what to set, and what the coldest night and the hottest day make of it. */
+export function StrainView() {
+  const id = useView((v) => v.line);
+  const line = useSession((s) => (id ? s.plan.lines[id] : undefined));
+  const report = useSession((s) => (id ? s.report?.lines[id] : undefined));
+  return (
+    <div className="flex h-full max-[700px]:h-auto max-[700px]:flex-col">
+      <LineList />
+      <div className="min-w-0 flex-1 overflow-auto p-4">
+        {line && report && <LineStrain line={line} report={report} />}
+      </div>
+    </div>
+  );
+}
+
+function LineStrain({ line, report }: { line: Line; report: LineReport }) {
+  const cat = useCatalogue();
+  const units = useUnits();
+  const climate = useSession((s) => s.plan.climate);
+  const warmth = useView((v) => v.warmth);
+  const school = cat.schools[line.school] ?? cat.schools['moderate']!;
+  return (
+    <>
+      <Part title={`How tight is ${line.name}?`}>
+        <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
+          <Choice
+            label="School of tension"
+            value={line.school}
+            options={Object.entries(cat.schools).map(
+              ([k, s]) =>
+                [k, `${s.name.toLowerCase()} ${say(s.tension_N, 'force', units)}`] as const,
+            )}
+            onChange={(s) =>
+              commit(`tension of ${line.name}`, (d) => {
+                d.lines[line.id]!.school = s;
+              })
+            }
+          />
+          <label className="flex items-center gap-2">
+            <input
+              type="checkbox"
+              className="size-4"
+              checked={line.tensioner}
+              onChange={(event) =>
+                commit(`tensioners of ${line.name}`, (d) => {
+                  d.lines[line.id]!.tensioner = event.target.checked;
+                })
+              }
+            />
+            a tensioner in each strand of each run
+          </label>
+        </div>
+        <p className="label mt-1">
+          {school.why} Stated at {say(REFERENCE_C, 'temperature', units)}.
+        </p>
+        <Climate climate={climate} />
+      </Part>
+      <Part title="Each run, each strand">
+        <Runs report={report} warmth={warmth} climate={climate} school={line.school} />
+        <Caution>
+          Eyes and gloves always. Stand away from the line of a tight wire, nobody in line while
+          tensioning, and never above the limit shown.
+        </Caution>
+      </Part>
+      {report.strain[0] && <Table strain={report.strain[0]} />}
+    </>
+  );
+}
+
+function Climate({ climate }: { climate: Plan['climate'] }) {
+  const set = (key: keyof Plan['climate'], value: number) =>
+    commit('temperatures', (d) => {
+      d.climate[key] = value;
+    });
+  return (
+    <div className="mt-2 flex flex-wrap gap-x-5 gap-y-1">
+      <QuantityField
+        label="Coldest night"
+        q="temperature"
+        min={-60}
+        max={climate.today_C}
+        value={climate.cold_C}
+        width="w-16"
+        onCommit={(c) => set('cold_C', c)}
+      />
+      <QuantityField
+        label="Today"
+        q="temperature"
+        min={climate.cold_C}
+        max={climate.hot_C}
+        value={climate.today_C}
+        width="w-16"
+        onCommit={(c) => set('today_C', c)}
+      />
+      <QuantityField
+        label="Hottest day"
+        q="temperature"
+        min={climate.today_C}
+        max={80}
+        value={climate.hot_C}
+        width="w-16"
+        onCommit={(c) => set('hot_C', c)}
+      />
+    </div>
+  );
+}
+
+const STATE: Origin = {
+  kind: 'formula',
+  title: 'Wire between fixed ends',
+  formula: 'T/EA − w²L²/(24 T²) + αθ = const, L the ruling span',
+  source: 'State-change equation of overhead-line practice; docs/model.md, Wire',
+  inputs: [
+    { name: 'Thermal expansion', path: 'defaults.wire.expansion.value' },
+    { name: 'Modulus of steel', path: 'defaults.wire.modulus.value' },
+    { name: 'Density of steel', path: 'defaults.wire.density.value' },
+  ],
+};
+const LIMIT: Origin = {
+  kind: 'formula',
+  title: 'Most tension on the coldest night',
+  formula: 'share × break load × joint efficiency',
+  source: 'Common practice',
+  inputs: [
+    { name: 'Share of the break load', path: 'defaults.wire.coldLimit.value' },
+    { name: 'Joint efficiency', path: 'defaults.wire.jointEfficiency.value' },
+  ],
+};
+const SAG: Origin = {
+  kind: 'formula',
+  title: 'Sag at mid-bay',
+  formula: 's = w L² / (8 T)',
+  source: 'Parabola; the exact catenary differs by parts in a million here',
+  inputs: [],
+};
+
+function Runs({
+  report,
+  warmth,
+  climate,
+  school,
+}: {
+  report: LineReport;
+  warmth: Warmth;
+  climate: Plan['climate'];
+  school: string;
+}) {
+  const cat = useCatalogue();
+  const sagOf = (s: Strain) =>
+    warmth === 'hot'
+      ? s.sagHot_m
+      : warmth === 'today'
+        ? s.sagToday_m
+        : (s.sagToday_m * s.today_N) / s.cold_N;
+  const head = (key: Warmth, name: string) => (
+    <th className={`n ${warmth === key ? '!text-ink !font-bold' : ''}`}>{name}</th>
+  );
+  return (
+    <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Tension by run">
+      <table className="sheet-table">
+        <thead>
+          <tr>
+            <th>run</th>
+            <th>wire</th>
+            <th className="n">length</th>
+            <th className="n">longest bay</th>
+            {head('today', 'set today, at ')}
+            {head('cold', 'coldest night')}
+            {head('hot', 'hottest day')}
+            <th className="n">limit</th>
+            <th className="n">
+              sag {warmth === 'today' ? 'today' : warmth === 'cold' ? 'cold' : 'hot'}
+            </th>
+          </tr>
+          <tr>
+            <td colSpan={4} />
+            <td className="n label">
+              <Num value={climate.today_C} q="temperature" />
+            </td>
+            <td className="n label">
+              <Num value={climate.cold_C} q="temperature" />
+            </td>
+            <td className="n label">
+              <Num value={climate.hot_C} q="temperature" />
+            </td>
+            <td colSpan={2} />
+          </tr>
+        </thead>
+        <tbody>
+          {report.strain.map((s, i) => {
+            const run = report.runs[s.run]!;
+            return (
+              <tr key={i}>
+                <td>
+                  <Num value={run.from_m} q="length" /> to <Num value={run.to_m} q="length" />
+                </td>
+                <td>{cat.wires[s.wire]?.name}</td>
+                <td className="n">
+                  <Num value={s.ground_m} q="tape" />
+                </td>
+                <td className="n">
+                  <Num value={s.bay_m} q="tape" />
+                </td>
+                <td className="n font-semibold" data-set-today>
+                  <Num
+                    value={s.today_N}
+                    q="force"
+                    from={{
+                      ...STATE,
+                      inputs: [
+                        {
+                          name: 'Tension at 15 °C',
+                          path: `schools.${school}.tension_N`,
+                          quantity: 'force',
+                        },
+                        ...STATE.inputs!,
+                      ],
+                    }}
+                  />
+                </td>
+                <td className={`n ${s.cold_N > s.limit_N ? 'text-live font-semibold' : ''}`}>
+                  <Num value={s.cold_N} q="force" />
+                  {s.cold_N > s.limit_N && <span className="label text-live"> over</span>}
+                </td>
+                <td className="n">
+                  <Num value={s.hot_N} q="force" />
+                </td>
+                <td className="n">
+                  <Num value={s.limit_N} q="force" from={LIMIT} />
+                </td>
+                <td className="n">
+                  <Num value={sagOf(s)} q="sag" from={SAG} />
+                </td>
+              </tr>
+            );
+          })}
+          {report.strain.length === 0 && (
+            <tr>
+              <td colSpan={9}>No strands yet.</td>
+            </tr>
+          )}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** What to set at other temperatures. */
+function Table({ strain }: { strain: Strain }) {
+  const cat = useCatalogue();
+  const rows = stringingTable(strain.at15_N, strain.bay_m, strain.wire, cat);
+  return (
+    <Part
+      title="Stringing table"
+      aside={
+        <span className="label">
+          for a bay of <Num value={strain.bay_m} q="tape" />, fixed ends
+        </span>
+      }
+    >
+      <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Stringing table">
+        <table className="sheet-table !w-auto">
+          <tbody>
+            <tr>
+              <th scope="row">temperature</th>
+              {rows.map((r) => (
+                <td key={r.celsius} className="n">
+                  <Num value={r.celsius} q="temperature" />
+                </td>
+              ))}
+            </tr>
+            <tr>
+              <th scope="row">set</th>
+              {rows.map((r) => (
+                <td key={r.celsius} className="n">
+                  <Num value={r.tension_N} q="force" />
+                </td>
+              ))}
+            </tr>
+            <tr>
+              <th scope="row">sag at mid-bay</th>
+              {rows.map((r) => (
+                <td key={r.celsius} className="n">
+                  <Num value={r.sag_m} q="sag" />
+                </td>
+              ))}
+            </tr>
+          </tbody>
+        </table>
+      </div>
+    </Part>
+  );
+}
