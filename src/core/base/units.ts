@@ -16,7 +16,7 @@ export const FOOT = 0.3048;
 const INCH = 0.0254;
 const LBF = 4.4482216152605;
 const MILE_KM = 1.609344;
-const fine = (x: number) => (Math.abs(x) < 10 ? 1 : 0);
+const fine = (x: number) => (x !== 0 && Math.abs(x) < 10 ? 1 : 0);
 const same = (unit: string, decimals: Shape['decimals']): Record<Units, Shape> => {
   const shape = { unit, factor: 1, decimals };
   return { metric: shape, imperial: shape };

@@ -28,9 +28,6 @@ export function gridFromSpots(spots: readonly Spot[], cell_m?: number): Grid {
     (p) => p.e - west,
     (p) => p.n - south,
   ).triangles;
-  if (triangles.length === 0) {
-    throw new RangeError('the points lie on one line: no ground can be made of them');
-  }
   const cols = Math.max(2, Math.floor(width / cell + 1e-9) + 1);
   const rows = Math.max(2, Math.floor(depth / cell + 1e-9) + 1);
   if (cols > 5000 || rows > 5000)
@@ -39,6 +36,9 @@ export function gridFromSpots(spots: readonly Spot[], cell_m?: number): Grid {
   for (let t = 0; t < triangles.length; t += 3) {
     const [a, b, c] = [spots[triangles[t]!]!, spots[triangles[t + 1]!]!, spots[triangles[t + 2]!]!];
     fillTriangle(z_m, cols, rows, cell, west, south, a, b, c);
+  }
+  if (z_m.every((z) => z === null)) {
+    throw new RangeError('the points lie on one line: no ground can be made of them');
   }
   return { east0_m: west, north0_m: south, cell_m: cell, cols, rows, z_m };
 }

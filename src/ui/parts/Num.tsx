@@ -60,10 +60,13 @@ interface NumProps {
 export function Num({ value, q, from, className = '', bare = false }: NumProps) {
   const units = useUnits();
   if (value === null || value === undefined) return <span className={className}>–</span>;
-  const text = bare ? figureText(value, q, units) : say(value, q, units);
+  const unit = unitOf(q, units);
   return (
-    <span className={`figure ${className}`}>
-      {text}
+    <span className={`whitespace-nowrap ${className}`}>
+      <span className="figure">{figureText(value, q, units)}</span>
+      {!bare && unit !== '' && (
+        <span className={`text-[0.92em] ${unit === '°' ? '' : 'ml-[0.22em]'}`}>{unit}</span>
+      )}
       {from && <WhereFrom origin={from} shown={say(value, q, units)} />}
     </span>
   );
@@ -83,7 +86,7 @@ export function WhereFrom({ origin, shown }: { origin: Origin; shown: string }) 
         <Popover.Content
           sideOffset={4}
           collisionPadding={8}
-          className="bg-panel border-ink text-ink z-50 w-80 max-w-[94vw] border p-3 font-sans text-sm whitespace-normal shadow-lg"
+          className="bg-panel border-ink text-ink z-50 max-h-[var(--radix-popover-content-available-height)] w-80 max-w-[94vw] overflow-y-auto border p-3 font-sans text-sm whitespace-normal shadow-lg"
         >
           <p className="font-semibold">{origin.title}</p>
           {origin.formula && (

@@ -14,6 +14,8 @@ interface QuantityFieldProps {
   readonly hideLabel?: boolean;
   readonly width?: string;
   readonly whole?: boolean;
+  /** Leaves the unit to a table's heading. */
+  readonly hideUnit?: boolean;
 }
 
 /**
@@ -59,7 +61,7 @@ export function QuantityField(p: QuantityFieldProps) {
           }
         }}
       />
-      <span className="label">{unitOf(p.q, units)}</span>
+      {!p.hideUnit && <span className="label">{unitOf(p.q, units)}</span>}
       {error && (
         <span id={`${id}-error`} role="alert" className="text-live w-full text-xs">
           {error}
@@ -132,7 +134,7 @@ export function Select<T extends string>({
       </label>
       <select
         id={id}
-        className="field max-w-full"
+        className="field max-w-[170px]"
         value={value}
         onChange={(e) => onChange(e.target.value as T)}
       >

@@ -5,7 +5,7 @@ import { chooseLine, useView, type Tool } from '../../ui/session/view.js';
 import { Num } from '../../ui/parts/Num.js';
 import { readTyped } from '../../core/plan/typed.js';
 import { Files } from './Files.js';
-import { takeTool } from './LandView.js';
+import { takeTool } from './actions.js';
 import { LineCard } from './LineCard.js';
 import { press, useSketch } from './sketch.js';
 import { ThingCard } from './ThingCard.js';

@@ -8,7 +8,7 @@ import { Num, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../ui/session/catalogue.js';
 import { commit, useSession } from '../../ui/session/session.js';
 import { chooseLine, look, useView } from '../../ui/session/view.js';
-import { removeChosen } from './LandView.js';
+import { removeChosen } from './actions.js';
 import { goOn } from './sketch.js';
 
 const MEASURED: Origin = {

@@ -6,7 +6,7 @@ import { useCatalogue } from '../../ui/session/catalogue.js';
 import { commit, useSession } from '../../ui/session/session.js';
 import { look } from '../../ui/session/view.js';
 import { LEAD_REACH } from './gestures.js';
-import { removeChosen } from './LandView.js';
+import { removeChosen } from './actions.js';
 import { NameField } from './LineCard.js';
 
 /** The chosen gate or energiser, in typed fields. */

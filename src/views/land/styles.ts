@@ -81,12 +81,14 @@ export const middleStyle = (t: Tokens): Style =>
     zIndex: 9,
   });
 
-/** A gate: two posts' worth of gap on the line, with its leaf drawn open. */
+/** A gate: a plate across the line; filled when no cable runs under it. */
 export const gateStyle = (t: Tokens, name: string, chosen: boolean, cable: boolean): Style =>
   new Style({
     image: new RegularShape({
-      points: 3,
-      radius: chosen ? 10 : 8,
+      points: 4,
+      angle: Math.PI / 4,
+      scale: [1.5, 0.75],
+      radius: chosen ? 11 : 9,
       fill: new Fill({ color: cable ? t.panel : t.warn }),
       stroke: new Stroke({ color: t.ink, width: 1.8 }),
     }),
@@ -136,6 +138,9 @@ export function contourStyle(t: Tokens, z: number, heavy: boolean, text: string)
   });
 }
 
+/** Marks stand beside what they speak of, so that both can be seen. */
+const OFFSET = [13, 11];
+
 /** Finding marks on the map: a bar, a wedge, a ring; larger when chosen. */
 export function findingStyle(t: Tokens, kind: Finding['kind'], chosen: boolean): Style {
   const k = chosen ? 1.7 : 1;
@@ -147,6 +152,7 @@ export function findingStyle(t: Tokens, kind: Finding['kind'], chosen: boolean):
         radius: 8 * k,
         angle: Math.PI / 4,
         scale: [1, 0.55],
+        displacement: OFFSET,
         fill: new Fill({ color: t.live }),
         stroke,
       }),
@@ -167,6 +173,7 @@ export function findingStyle(t: Tokens, kind: Finding['kind'], chosen: boolean):
   return new Style({
     image: new Circle({
       radius: 5 * k,
+      displacement: OFFSET,
       stroke: new Stroke({ color: t.earth, width: 2, lineDash: [3, 2] }),
     }),
     zIndex: 14,

@@ -128,8 +128,8 @@ function Bar({
   text: string;
 }) {
   return (
-    <span className="flex items-center gap-2">
-      <span className="border-rule relative inline-block h-3 w-28 border">
+    <span className="flex items-center gap-2 whitespace-nowrap">
+      <span className="border-rule relative inline-block h-3 w-16 border">
         <span
           className="absolute inset-y-0 left-0"
           style={{

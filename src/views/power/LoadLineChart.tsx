@@ -3,6 +3,7 @@ import {
   Chart as ChartJs,
   Legend,
   LinearScale,
+  LineController,
   LineElement,
   PointElement,
   Tooltip,
@@ -15,7 +16,15 @@ import type { EnergiserReport } from '../../core/report/schema.js';
 import { useCatalogue } from '../../ui/session/catalogue.js';
 import { useView } from '../../ui/session/view.js';
 
-ChartJs.register(LinearScale, CategoryScale, PointElement, LineElement, Tooltip, Legend);
+ChartJs.register(
+  LineController,
+  LinearScale,
+  CategoryScale,
+  PointElement,
+  LineElement,
+  Tooltip,
+  Legend,
+);
 
 const POINT = { dry: 'rectRot', today: 'circle', wet: 'triangle' } as const;
 

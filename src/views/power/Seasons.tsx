@@ -98,7 +98,7 @@ function worstOrigin(season: SeasonId, s: SeasonPower): Origin {
     source: 'Resistive peak model; docs/model.md, Power',
     inputs: [
       {
-        name: `Leakage of a strand, S/km`,
+        name: 'Leakage of an average strand',
         path: `seasons.${season}.leakage_S_per_km`,
         quantity: 'leakage',
       },

@@ -42,12 +42,12 @@ export function SectionStrip() {
     <section
       ref={box}
       aria-label="Section of the chosen line"
-      className="border-ink bg-panel h-[214px] shrink-0 border-t max-[700px]:order-last"
+      className={`border-ink bg-panel no-print shrink-0 border-t max-[700px]:order-last ${line ? 'h-[214px]' : ''}`}
     >
       {line && report && profile ? (
         <Strip line={line} report={report} profile={profile} volts={volts} width={width} />
       ) : (
-        <p className="label p-4">
+        <p className="label px-4 py-2">
           Choose a line on the map to see its ground, posts and strands from end to end.
         </p>
       )}
@@ -334,7 +334,7 @@ function VoltsTrack({
           />
           <text
             x={x.range()[1]! - 2}
-            y={y(aim) - 3}
+            y={VOLTS_TOP + VOLTS_HEIGHT - 4}
             textAnchor="end"
             className="fill-soft text-[11px]"
           >
@@ -349,7 +349,7 @@ function VoltsTrack({
         strokeWidth={2}
       />
       <text x={4} y={VOLTS_TOP + 12} className="fill-soft text-[11px]">
-        volts
+        {say(Math.min(...volts.v_V), 'volt', units)}
       </text>
     </g>
   );

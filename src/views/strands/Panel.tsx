@@ -19,20 +19,20 @@ export function Panel({ line, bay_m }: { line: Line; bay_m: number }) {
     (line.strands.at(-1)?.height_m ?? 1) + 0.1,
   );
   // A part of the bay is drawn, so that heights stay readable at one scale.
-  const shown = Math.min(bay_m, 2.6);
-  const scale = 168;
+  const shown = Math.min(bay_m, 1.1);
+  const scale = 190;
   const ground = above * scale + 26;
-  const left = 62;
+  const left = 92;
   const right = left + shown * scale;
   const y = (h: number) => ground - h * scale;
   return (
     <svg
-      viewBox={`0 0 ${right + 78} ${ground + 100}`}
-      className="w-full max-w-[600px]"
+      viewBox={`0 0 ${right + 100} ${ground + 100}`}
+      className="w-full max-w-[520px]"
       role="img"
       aria-label={`${line.name}: ${line.strands.map((s) => `${say(s.height_m, 'height', units)} ${s.duty}`).join(', ') || 'no strands'}`}
     >
-      <path d={`M0 ${ground}H${right + 78}`} stroke="var(--ink)" strokeWidth={1.5} />
+      <path d={`M0 ${ground}H${right + 100}`} stroke="var(--ink)" strokeWidth={1.5} />
       {Array.from({ length: 26 }, (_, i) => (
         <path key={i} d={`M${6 + i * 22} ${ground}l-7 9`} stroke="var(--soft)" strokeWidth={0.8} />
       ))}
@@ -111,14 +111,14 @@ export function Panel({ line, bay_m }: { line: Line; bay_m: number }) {
               x={left - 12}
               y={y(s.height_m) + 4}
               textAnchor="end"
-              className="figure fill-ink text-[12.5px]"
+              className="figure fill-ink text-[17px]"
             >
               {say(s.height_m, 'height', units)}
             </text>
             <text
               x={right + 12}
               y={y(s.height_m) + 4}
-              className="fill-ink text-[12.5px]"
+              className="fill-ink text-[17px]"
               style={{ fill: look.colour }}
             >
               {look.name}
@@ -131,7 +131,7 @@ export function Panel({ line, bay_m }: { line: Line; bay_m: number }) {
         x={(left + right) / 2}
         y={ground + 26}
         textAnchor="middle"
-        className="fill-soft text-[12px]"
+        className="fill-soft text-[16px]"
       >
         {shown < bay_m
           ? `${say(shown, 'length', units)} of a bay of ${say(bay_m, 'tape', units)}`

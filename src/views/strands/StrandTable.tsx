@@ -1,12 +1,15 @@
 import { Plus, Trash2 } from 'lucide-react';
+import { unitOf } from '../../core/base/units.js';
 import type { Duty, Line, Strand } from '../../core/plan/schema.js';
 import { QuantityField, Select } from '../../ui/parts/controls.js';
+import { useUnits } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../ui/session/catalogue.js';
 import { commit } from '../../ui/session/session.js';
 
 /** Every strand from the top down, as it stands on the post. */
 export function StrandTable({ line }: { line: Line }) {
   const cat = useCatalogue();
+  const units = useUnits();
   const change = (words: string, write: (strands: Strand[]) => void) =>
     commit(`${words} on ${line.name}`, (d) => {
       const strands = d.lines[line.id]!.strands;
@@ -26,7 +29,7 @@ export function StrandTable({ line }: { line: Line }) {
       <table className="sheet-table">
         <thead>
           <tr>
-            <th>height</th>
+            <th>height, {unitOf('height', units)}</th>
             <th>duty</th>
             <th>wire</th>
             <th>insulated</th>
@@ -45,6 +48,7 @@ export function StrandTable({ line }: { line: Line }) {
                   <QuantityField
                     label={`Height of strand ${i + 1}`}
                     hideLabel
+                    hideUnit
                     q="height"
                     min={(below ?? 0.01) + 0.01}
                     max={above === undefined ? 3.5 : above - 0.01}

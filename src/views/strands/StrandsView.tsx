@@ -31,19 +31,15 @@ function LineStrands({ line }: { line: Line }) {
       <Part title={`Who stands at ${line.name}`}>
         <Stock line={line} />
       </Part>
-      <div className="grid gap-x-8 min-[1100px]:grid-cols-[minmax(300px,1fr)_minmax(360px,1.1fr)]">
-        <div>
-          <Part title="The panel, to scale">
-            <Panel line={line} bay_m={report?.stretches[0]?.bay_m ?? 4} />
-          </Part>
-        </div>
-        <div>
-          {report?.proposal && report.requirement && <Proposed line={line} report={report} />}
-          <Part title="Strands">
-            <StrandTable line={line} />
-            {report && <Gap effective={report.effectiveGap_m} />}
-          </Part>
-        </div>
+      {report?.proposal && report.requirement && <Proposed line={line} report={report} />}
+      <div className="grid gap-x-8 min-[1000px]:grid-cols-[minmax(230px,1fr)_auto]">
+        <Part title="The panel, to scale">
+          <Panel line={line} bay_m={report?.stretches[0]?.bay_m ?? 4} />
+        </Part>
+        <Part title="Strands">
+          <StrandTable line={line} />
+          {report && <Gap effective={report.effectiveGap_m} />}
+        </Part>
       </div>
     </>
   );
@@ -61,7 +57,7 @@ const GAP_ORIGIN: Origin = {
 function Gap({ effective }: { effective: number | null }) {
   if (effective === null) return null;
   return (
-    <p className="mt-2">
+    <p className="mt-2 max-w-[400px]">
       An animal that pushes at mid-bay opens the widest gap to{' '}
       <Num value={effective} q="height" from={GAP_ORIGIN} className="font-semibold" /> on the
       hottest day: closer posts or more tension hold it smaller.

@@ -1,4 +1,5 @@
-import { figure } from '../../plan/catalogue.js';
+import { figure, type Catalogue } from '../../plan/catalogue.js';
+import { tensionAt } from '../../wire/strain.js';
 import { eachLine, onLine, replace, type Rule } from '../rule.js';
 
 /** A strand so slack on the hottest day that it no longer keeps its gap. */
@@ -13,8 +14,15 @@ export const hotSag: Rule = {
       if (slack.length === 0) return [];
       const worst = slack.reduce((a, b) => (b.sagHot_m > a.sagHot_m ? b : a));
       const run = report.runs[worst.run]!;
+      // The least tension that holds the sag on the hottest day and the wire on the coldest night.
+      const { hot_C, cold_C } = scene.plan.climate;
+      const at = (school: Catalogue['schools'][string], celsius: number) =>
+        tensionAt(school.tension_N, worst.bay_m, worst.wire, celsius, scene.cat);
       const tighter = Object.entries(scene.cat.schools)
-        .filter(([, s]) => s.tension_N > worst.at15_N)
+        .filter(([, s]) => {
+          const sag = (worst.sagHot_m * worst.hot_N) / at(s, hot_C);
+          return sag <= limit && at(s, cold_C) <= worst.limit_N;
+        })
         .sort((a, b) => a[1].tension_N - b[1].tension_N)[0];
       return [
         {

@@ -1,0 +1,371 @@
+import { readFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import { createEvaluator } from '../../src/core/evaluate.js';
+import { catalogue } from '../../src/core/plan/catalogue.js';
+import type { Line, Plan } from '../../src/core/plan/schema.js';
+import { ReportSchema } from '../../src/core/report/schema.js';
+import { groundOf } from '../../src/core/terrain/ground.js';
+import { rules } from '../../src/core/findings/index.js';
+import { applyPatch, edit } from '../../src/formats/patch.js';
+import { parsePlan } from '../../src/formats/planFile.js';
+import { validate } from '../../src/formats/validate.js';
+import { energiser, FLAT, line, plan, report, strands } from './scene.js';
+
+const demo = parsePlan(readFileSync('demo/hollin-scar.plan.json', 'utf8'));
+const demoGround = groundOf(demo.plan, demo.grids);
+
+describe('evaluate', () => {
+  it('the demo gives a report that fits its schema, with findings of all three kinds', () => {
+    const r = report(demo.plan, demoGround);
+    expect(() => validate(ReportSchema, structuredClone(r))).not.toThrow();
+    expect(new Set(r.findings.map((f) => f.kind))).toEqual(new Set(['stop', 'mend', 'confirm']));
+    expect(new Set(r.findings.map((f) => f.rule)).size).toBeGreaterThanOrEqual(10);
+    expect(new Set(r.findings.map((f) => f.id)).size).toBe(r.findings.length);
+  });
+
+  it('an empty plan evaluates to nothing, without fault', () => {
+    const r = report(plan([]));
+    expect(r.findings).toEqual([]);
+    expect(r.totals).toMatchObject({ ground_m: 0, posts: 0, cost: 0 });
+  });
+
+  it('moving one vertex works out that line alone, with the same answer as from nothing', () => {
+    const evaluate = createEvaluator();
+    const before = evaluate(demo.plan, demoGround, catalogue);
+    const { next } = edit(demo.plan, (d) => {
+      d.lines['ewe']!.vertices[0]!.e += 3;
+    });
+    const after = evaluate(next, demoGround, catalogue);
+    expect(after.lines['ridge']).toBe(before.lines['ridge']);
+    expect(after.lines['ewe']).not.toBe(before.lines['ewe']);
+    expect(after).toEqual(report(next, demoGround));
+  });
+
+  it('the worst point falls as the fence leaks more, as more of it hangs on, and with a weaker unit', () => {
+    const worst = (p: Plan, season = 'wet') =>
+      report(p).energisers['unit']!.seasons[season]!.worst!.v_V;
+    const one = plan(
+      [
+        line('a', [
+          [0, 0],
+          [1500, 0],
+        ]),
+      ],
+      { energisers: { unit: energiser('a', 0) } },
+    );
+    const two = plan(
+      [
+        line('a', [
+          [0, 0],
+          [1500, 0],
+        ]),
+        line('b', [
+          [1500, 0],
+          [1500, 1500],
+        ]),
+      ],
+      { energisers: { unit: energiser('a', 0) } },
+    );
+    expect(worst(one, 'wet')).toBeLessThan(worst(one, 'today'));
+    expect(worst(one, 'today')).toBeLessThan(worst(one, 'dry'));
+    expect(worst(two)).toBeLessThan(worst(one));
+    expect(
+      worst({ ...one, energisers: { unit: energiser('a', 0, { model: 'm1' }) } }),
+    ).toBeLessThan(worst(one));
+    const careful = { ...two, sizing: { resistance: 'guaranteed' as const, reserve: 0 } };
+    expect(worst(careful)).toBeLessThan(worst(two));
+  });
+
+  it('the smallest unit meets the aim with the reserve, and no smaller one of its supply does', () => {
+    const p = plan(
+      [
+        line('a', [
+          [0, 0],
+          [1200, 0],
+        ]),
+      ],
+      {
+        energisers: { unit: energiser('a', 600) },
+        sizing: { resistance: 'planning', reserve: 0.2 },
+      },
+    );
+    const e = report(p).energisers['unit']!;
+    const chosen = e.candidates.find((c) => c.model === e.smallest)!;
+    expect(chosen.margin).toBeGreaterThanOrEqual(1.2);
+    for (const c of e.candidates) {
+      const m = catalogue.energisers[c.model]!;
+      if (m.supply === 'mains' && m.offered && c.output_J < chosen.output_J)
+        expect(c.margin).toBeLessThan(1.2);
+    }
+  });
+
+  it('the surge cap holds a long fence down and leaves a short one alone', () => {
+    const of = (km: number) =>
+      report(
+        plan(
+          [
+            line('a', [
+              [0, 0],
+              [km * 1000, 0],
+            ]),
+          ],
+          { energisers: { unit: energiser('a', 0) } },
+        ),
+      ).energisers['unit']!.seasons['dry']!;
+    expect(of(0.5).capped).toBe(false);
+    expect(of(8).capped).toBe(true);
+  });
+
+  it('two seasons of the earth differ by the soil alone', () => {
+    const e = report(
+      plan(
+        [
+          line('a', [
+            [0, 0],
+            [500, 0],
+          ]),
+        ],
+        { energisers: { unit: energiser('a', 0) } },
+      ),
+    ).energisers['unit']!.earth;
+    const clay = catalogue.soils['clay']!;
+    expect(e.r_dry_ohm / e.r_wet_ohm).toBeCloseTo(clay.dry_ohm_m / clay.wet_ohm_m, 9);
+  });
+
+  it('counts supplies as a person would on a plain line', () => {
+    // 60 m, sheep: 10 bays of 6 m; 5 strands; one brace at each end.
+    const r = report(
+      plan([
+        line('a', [
+          [0, 0],
+          [60, 0],
+        ]),
+      ]),
+    );
+    const got = Object.fromEntries(r.supplies.map((s) => [s.id, s.quantity]));
+    expect(got).toMatchObject({
+      'post.steel-180': 9,
+      'post.end-240': 2,
+      'post.brace-240': 2,
+      'end.rail': 2,
+      'insulator.line': 45,
+      'insulator.end': 10,
+      tensioner: 5,
+      'clamp.jumper': 10,
+      'wire.ht25': 1,
+    });
+    const wire = r.supplies.find((s) => s.id === 'wire.ht25')!;
+    expect(wire.lines['a']).toBeCloseTo(5 * 61 + 2 * 12, 9);
+    expect(r.totals.cost).toBeCloseTo(
+      r.supplies.reduce((t, s) => t + s.quantity * s.price, 0),
+      6,
+    );
+  });
+});
+
+/** A plan in which each rule speaks up; the mend must silence it. */
+const fed = (l: Partial<Line>, more: Partial<Plan> = {}) =>
+  plan(
+    [
+      line(
+        'a',
+        [
+          [0, 0],
+          [300, 0],
+        ],
+        l,
+      ),
+    ],
+    { energisers: { unit: energiser('a', 150) }, ...more },
+  );
+const gate = (cable: boolean) => ({
+  g: { id: 'g', name: 'Gate', line: 'a', at_m: 150, width_m: 4, cable },
+});
+
+const wrong: [string, Plan][] = [
+  [
+    'barbed-live',
+    fed({ left: [], strands: [...strands([0.4]), ...strands([0.9], { wire: 'barbed' })] }),
+  ],
+  [
+    'barbed-horses',
+    fed({
+      left: ['horses'],
+      strands: [...strands([0.45, 0.7, 1]), ...strands([1.35], { wire: 'barbed', duty: 'cold' })],
+    }),
+  ],
+  [
+    'near-barbed',
+    fed({
+      left: [],
+      strands: [...strands([0.4]), ...strands([0.5], { wire: 'barbed', duty: 'cold' })],
+    }),
+  ],
+  [
+    'live-uninsulated',
+    fed({ strands: strands([0.15, 0.3, 0.45, 0.65, 0.9], { insulated: false }) }),
+  ],
+  ['does-not-hold', fed({ left: ['goats'], strands: strands([0.3, 0.45]) })],
+  ['gap-too-wide', fed({ strands: strands([0.15, 0.5, 0.9]) })],
+  ['bays-too-long', fed({ maxBay_m: 12 })],
+  [
+    'bend-unbraced',
+    plan([
+      {
+        ...line('a', [
+          [0, 0],
+          [100, 0],
+          [150, 80],
+        ]),
+        vertices: line('a', [
+          [0, 0],
+          [100, 0],
+          [150, 80],
+        ]).vertices.map((v, i) => (i === 1 ? { ...v, kind: 'bend' } : v)),
+      },
+    ]),
+  ],
+  ['cold-limit', fed({ school: 'firm' })],
+  ['hot-sag', fed({ school: 'sag-out', maxBay_m: 15 })],
+  [
+    'no-tensioner',
+    plan([
+      line(
+        'a',
+        [
+          [0, 0],
+          [80, 0],
+        ],
+        { tensioner: false },
+      ),
+    ]),
+  ],
+  [
+    'feeding',
+    plan([
+      line('a', [
+        [0, 0],
+        [80, 0],
+      ]),
+    ]),
+  ],
+  ['over-limit', fed({}, { energisers: { unit: energiser('a', 0, { model: 'old8' }) } })],
+  [
+    'below-aim',
+    fed(
+      {},
+      {
+        energisers: { unit: energiser('a', 0, { model: 'm05' }) },
+        sizing: { resistance: 'planning', reserve: 0.9 },
+      },
+    ),
+  ],
+  [
+    'dead',
+    plan(
+      [
+        line('a', [
+          [0, 0],
+          [80, 0],
+        ]),
+        line('b', [
+          [0, 50],
+          [80, 50],
+        ]),
+      ],
+      { energisers: { unit: energiser('a', 0) } },
+    ),
+  ],
+  ['gate-no-cable', fed({}, { gates: gate(false) })],
+  ['earth-test', fed({}, { energisers: { unit: energiser('a', 0, { model: 'm2', rods: 3 }) } })],
+  ['rods-close', fed({}, { energisers: { unit: energiser('a', 0, { rodSpacing_m: 1 }) } })],
+  ['off-ground', fed({}, {})],
+  ['unsaid', fed({ left: [] })],
+  ['post-lifts', fed({})],
+  ['clearance', fed({})],
+];
+
+/** Ground with one dip of a given depth, and a rim that a 300 m line overruns. */
+const dip = (depth: number, width: number) => ({
+  kind: 'grid' as const,
+  east0_m: -10,
+  north0_m: -10,
+  cell_m: 2,
+  cols: 140,
+  rows: 11,
+  z_m: Array.from(
+    { length: 140 * 11 },
+    (_, k) => -depth * Math.exp(-((((k % 140) * 2 - 110) / width) ** 2)),
+  ),
+});
+const GROUND_OF: Record<string, ReturnType<typeof dip>> = {
+  'off-ground': dip(1.4, 4),
+  'post-lifts': dip(1.4, 4),
+  clearance: dip(0.85, 4.5),
+};
+
+describe('findings', () => {
+  it.each(wrong)('%s speaks up, says why and what to do, and its mend silences it', (rule, p) => {
+    const ground = GROUND_OF[rule] ?? FLAT;
+    const found = report(p, ground).findings.filter((f) => f.rule === rule);
+    expect(found.length).toBeGreaterThan(0);
+    for (const f of found) {
+      expect(f.why.length).toBeGreaterThan(20);
+      expect(f.todo.length).toBeGreaterThan(8);
+      expect(f.source.text.length).toBeGreaterThan(8);
+    }
+    const first = found.find((f) => f.mend);
+    if (!first?.mend) return;
+    const mended = report(applyPatch(p, first.mend.patch), ground);
+    expect(mended.findings.map((f) => f.id)).not.toContain(first.id);
+  });
+
+  it('every rule has a plan above that makes it speak', () => {
+    expect(new Set(wrong.map(([rule]) => rule))).toEqual(new Set(rules.map((r) => r.id)));
+  });
+
+  it('a sound small fence has nothing to stop or mend', () => {
+    const p = fed({});
+    expect(report(p).findings.filter((f) => f.kind !== 'confirm')).toEqual([]);
+  });
+
+  it('two energisers on lines that touch are stopped', () => {
+    const p = plan(
+      [
+        line('a', [
+          [0, 0],
+          [300, 0],
+        ]),
+        line('b', [
+          [300, 0],
+          [300, 200],
+        ]),
+      ],
+      {
+        energisers: {
+          unit: energiser('a', 0),
+          two: energiser('b', 100, { id: 'two', e: 300, n: 100 }),
+        },
+      },
+    );
+    expect(report(p).findings.find((f) => f.id.startsWith('feeding:shared'))?.kind).toBe('stop');
+  });
+
+  it('beyond a gate without cable the line is dead; with it, fed', () => {
+    const dead = report(
+      fed({}, { gates: gate(false), energisers: { unit: energiser('a', 20) } }),
+    ).dead;
+    expect(dead).toHaveLength(1);
+    expect(dead[0]!.from_m).toBeCloseTo(152, 6);
+    expect(
+      report(fed({}, { gates: gate(true), energisers: { unit: energiser('a', 20) } })).dead,
+    ).toEqual([]);
+  });
+
+  it('speaks in the units of the property', () => {
+    const p = fed({ strands: strands([0.15, 0.5, 0.9]) }, { units: 'imperial' });
+    const why = report(p).findings.find((f) => f.rule === 'gap-too-wide')!.why;
+    expect(why).toContain('in');
+    expect(why).not.toContain('mm');
+  });
+});

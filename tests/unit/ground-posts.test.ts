@@ -1,0 +1,310 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { catalogue } from '../../src/core/plan/catalogue.js';
+import type { Grid } from '../../src/core/plan/schema.js';
+import { equalBays } from '../../src/core/posts/bays.js';
+import { clearanceUnder, pullOut, uplift } from '../../src/core/posts/forces.js';
+import { layOut } from '../../src/core/posts/layout.js';
+import { gapBreaches, profilesOf, requirementOf } from '../../src/core/strands/requirement.js';
+import { propose } from '../../src/core/strands/proposal.js';
+import { gridFromSpots } from '../../src/core/terrain/gridding.js';
+import { groundOf, heightAt } from '../../src/core/terrain/ground.js';
+import { gAt, profileOf, sAtG, zAt } from '../../src/core/terrain/profile.js';
+import { contourInterval, contourLines, hillShade } from '../../src/core/terrain/relief.js';
+import { line } from './scene.js';
+
+/** A plane that rises 0.3 m a metre to the east and 0.1 to the north. */
+const plane: Grid = {
+  east0_m: -100,
+  north0_m: -50,
+  cell_m: 10,
+  cols: 31,
+  rows: 21,
+  z_m: Array.from(
+    { length: 31 * 21 },
+    (_, k) => 50 + 0.3 * (-100 + (k % 31) * 10) + 0.1 * (-50 + Math.floor(k / 31) * 10),
+  ),
+};
+const ground = groundOf({ ground: { kind: 'grid', id: 'g' } }, { g: plane });
+
+describe('ground', () => {
+  it('reads a plane exactly, and nothing outside it or beside a gap', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: -100, max: 200, noNaN: true }),
+        fc.double({ min: -50, max: 150, noNaN: true }),
+        (e, n) => {
+          expect(heightAt(ground, { e, n })).toBeCloseTo(50 + 0.3 * e + 0.1 * n, 6);
+        },
+      ),
+    );
+    expect(heightAt(ground, { e: 201, n: 0 })).toBeNaN();
+    const holed = groundOf(
+      { ground: { kind: 'grid', id: 'g' } },
+      { g: { ...plane, z_m: plane.z_m.with(0, null) } },
+    );
+    expect(heightAt(holed, { e: -95, n: -45 })).toBeNaN();
+    expect(() => groundOf({ ground: { kind: 'grid', id: 'x' } }, {})).toThrow('"x"');
+  });
+
+  it('the length over a slope is the slope length, and distances convert both ways', () => {
+    const p = profileOf(
+      [
+        { e: 0, n: 0 },
+        { e: 100, n: 0 },
+      ],
+      ground,
+    );
+    expect(gAt(p, 100)).toBeCloseTo(100 * Math.hypot(1, 0.3), 9);
+    expect(sAtG(p, gAt(p, 37.5))).toBeCloseTo(37.5, 9);
+    expect(zAt(p, 50)).toBeCloseTo(65, 9);
+  });
+
+  it('bridges what is not known and says where', () => {
+    const p = profileOf(
+      [
+        { e: 150, n: 0 },
+        { e: 260, n: 0 },
+      ],
+      ground,
+    );
+    expect(p.unknown).toHaveLength(1);
+    expect(p.unknown[0]![0]).toBeCloseTo(50, 0);
+    expect(zAt(p, 110)).toBeCloseTo(110, 0);
+  });
+
+  it('contours of a plane are straight lines on their height, open at the rim', () => {
+    const lines = contourLines(plane, 10);
+    expect(lines.length).toBeGreaterThan(5);
+    for (const c of lines) {
+      for (const piece of c.lines)
+        for (const p of piece.slice(1, -1))
+          expect(Math.abs(heightAt(ground, p) - c.z_m)).toBeLessThan(0.2);
+    }
+    expect(contourInterval(180, 246)).toBe(5);
+  });
+
+  it('shade is even on a plane and darker on a slope away from the light', () => {
+    const inner = (g: Grid) => hillShade(g)[10 * 31 + 15]!;
+    const flat = inner({ ...plane, z_m: plane.z_m.map(() => 5) });
+    const away = inner({ ...plane, z_m: plane.z_m.map((_, k) => -(k % 31) * 3) });
+    expect(flat).toBeCloseTo(255 * Math.SQRT1_2, -1);
+    expect(away).toBeLessThan(flat);
+  });
+
+  it('a grid from scattered points of a plane is that plane inside their hull', () => {
+    const spots = Array.from({ length: 300 }, (_, k) => {
+      const e = (k * 37.7) % 100;
+      const n = (k * 61.3) % 80;
+      return { e, n, z: 5 + 0.2 * e - 0.1 * n };
+    });
+    const g = gridFromSpots(spots, 5);
+    const known = g.z_m.flatMap((z, k) =>
+      z === null
+        ? []
+        : [
+            Math.abs(
+              z -
+                (5 +
+                  0.2 * (g.east0_m + (k % g.cols) * 5) -
+                  0.1 * (g.north0_m + Math.floor(k / g.cols) * 5)),
+            ),
+          ],
+    );
+    expect(known.length).toBeGreaterThan(200);
+    expect(Math.max(...known)).toBeLessThan(1e-9);
+    expect(() =>
+      gridFromSpots([
+        { e: 0, n: 0, z: 0 },
+        { e: 1, n: 1, z: 0 },
+        { e: 2, n: 2, z: 0 },
+      ]),
+    ).toThrow('one line');
+  });
+});
+
+describe('equal bays', () => {
+  it('26.9 m with an aim of 4.5 m gives 6 bays of 4.48 m; common practice', () => {
+    const b = equalBays(26.9, 4.5, 'aim');
+    expect(b.bays).toBe(6);
+    expect(b.bay_m).toBeCloseTo(4.48, 2);
+  });
+  it('never exceeds a maximum, and one bay fewer would', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.5, max: 3000, noNaN: true }),
+        fc.double({ min: 1, max: 20, noNaN: true }),
+        (D, s) => {
+          const b = equalBays(D, s, 'maximum');
+          expect(b.bay_m).toBeLessThanOrEqual(s * (1 + 1e-5));
+          if (b.bays > 1) expect(D / (b.bays - 1)).toBeGreaterThan(s * (1 - 1e-9));
+          expect(b.stations_m.at(-1)).toBe(D);
+          expect(b.stations_m).toHaveLength(b.bays + 1);
+        },
+      ),
+    );
+    expect(() => equalBays(-1, 2, 'aim')).toThrow('length_m');
+    expect(() => equalBays(1e9, 1, 'aim')).toThrow('bays');
+  });
+});
+
+describe('layout', () => {
+  const flat = { kind: 'flat', z_m: 0 } as const;
+  it('strains off at ends, corners and gates; runs through at bends; leaves the gate open', () => {
+    const l = line('a', [
+      [0, 0],
+      [60, 0],
+      [60, 60],
+      [65, 120],
+    ]);
+    const gate = { id: 'g', name: 'G', line: 'a', at_m: 30, width_m: 4, cable: true };
+    const out = layOut(l, [gate], profileOf(l.vertices, flat), true, catalogue);
+    expect(
+      out.posts.filter((p) => p.role !== 'line').map((p) => [p.role, Math.round(p.s_m)]),
+    ).toEqual([
+      ['end', 0],
+      ['gate', 28],
+      ['gate', 32],
+      ['corner', 60],
+      ['bend', 120],
+      ['end', 180],
+    ]);
+    expect(out.runs.map((r) => [Math.round(r.from_m), Math.round(r.to_m)])).toEqual([
+      [0, 28],
+      [32, 60],
+      [60, 180],
+    ]);
+    expect(out.posts.some((p) => p.s_m > 28.1 && p.s_m < 31.9)).toBe(false);
+    for (const s of out.stretches) expect(s.bay_m).toBeLessThanOrEqual(6 + 1e-6);
+  });
+  it('sets posts closer on undulating ground', () => {
+    const l = line('a', [
+      [0, 0],
+      [100, 0],
+    ]);
+    const wavy = {
+      ...profileOf(l.vertices, flat),
+      z: profileOf(l.vertices, flat).s.map((s) => 0.5 * Math.sin(s / 3)),
+    };
+    expect(layOut(l, [], wavy, true, catalogue).stretches[0]).toMatchObject({
+      undulating: true,
+      maxBay_m: 4,
+    });
+    expect(layOut(l, [], profileOf(l.vertices, flat), true, catalogue).stretches[0]).toMatchObject({
+      undulating: false,
+      maxBay_m: 6,
+    });
+  });
+});
+
+describe('forces', () => {
+  it('a post 0.3 m below its neighbours at 5 m is lifted by 589.46 N by five strands of 1 kN', () => {
+    // Source: reference set, kind post_force, case v01.
+    const up = uplift(
+      { e: 0, n: 0, z_m: 0.3 },
+      { e: 5, n: 0, z_m: 0 },
+      { e: 10, n: 0, z_m: 0.3 },
+      5000,
+      5 * 0.377885502861,
+    );
+    expect(up).toBeCloseTo(589.458780137, 6);
+  });
+  it('on a crest the post is pushed down; a driven post in clay holds more than in sand', () => {
+    expect(
+      uplift({ e: 0, n: 0, z_m: 0 }, { e: 5, n: 0, z_m: 1 }, { e: 10, n: 0, z_m: 0 }, 5000, 1),
+    ).toBeLessThan(0);
+    const post = catalogue.posts['timber-180']!;
+    expect(pullOut(post, catalogue.soils['clay']!)).toBeGreaterThan(
+      pullOut(post, catalogue.soils['sand']!),
+    );
+  });
+  it('finds the hollow between two posts, and the hump', () => {
+    const l = line(
+      'a',
+      [
+        [0, 0],
+        [10, 0],
+      ],
+      { maxBay_m: 10 },
+    );
+    const flat = profileOf(l.vertices, { kind: 'flat', z_m: 0 });
+    const shaped = { ...flat, z: flat.s.map((s) => (s === 5 ? -0.4 : s === 2 ? 0.1 : 0)) };
+    const { posts, stretches } = layOut(l, [], shaped, true, catalogue);
+    const gap = clearanceUnder(0.15, shaped, posts, stretches, 0.378, 1000)!;
+    expect(gap.high).toEqual({ at_m: 5, gap_m: expect.closeTo(0.55 - (0.378 * 25) / 2000, 9) });
+    expect(gap.low.at_m).toBe(2);
+    expect(gap.low.gap_m).toBeCloseTo(0.05, 2);
+  });
+});
+
+describe('make-ups', () => {
+  const heights = (ids: string[], boundary = false) => {
+    const l = line(
+      'a',
+      [
+        [0, 0],
+        [1, 0],
+      ],
+      { left: ids, boundary },
+    );
+    return propose(requirementOf(profilesOf(l, catalogue), catalogue)!, catalogue).heights_m.map(
+      (h) => Math.round(h * 1000),
+    );
+  };
+  // Common practice: usual make-ups by stock; counts as in the trade, heights evened out.
+  it.each([
+    [['cattle-quiet'], false, 1, 850, 850],
+    [['cattle-calves'], false, 3, 400, 950],
+    [['cattle-calves'], true, 4, 350, 1100],
+    [['horses'], false, 4, 450, 1350],
+    [['sheep'], false, 5, 150, 900],
+    [['goats'], false, 5, 150, 900],
+    [['fox'], false, 7, 130, 1100],
+    [['deer-farmed'], false, 9, 200, 1900],
+  ])('%j on a boundary %s: %i strands from %i to %i mm', (ids, boundary, count, low, top) => {
+    const h = heights(ids, boundary);
+    expect([h.length, h[0], h.at(-1)]).toEqual([count, low, top]);
+  });
+
+  it('every proposal meets every profile, and no strand of it can go', () => {
+    const ids = Object.keys(catalogue.profiles);
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(fc.constantFrom(...ids), { minLength: 1, maxLength: 4 }),
+        (chosen) => {
+          const need = requirementOf(chosen, catalogue)!;
+          const h = propose(need, catalogue).heights_m;
+          const holds = (list: number[]) =>
+            list.length >= need.minStrands &&
+            (list[0] ?? 9) <= need.lowestMax_m + 1e-9 &&
+            (list.at(-1) ?? 0) >= need.topMin_m - 1e-9 &&
+            gapBreaches(list, chosen, catalogue).length === 0;
+          expect(holds(h)).toBe(true);
+          h.forEach((_, i) => expect(holds(h.filter((__, k) => k !== i))).toBe(false));
+        },
+      ),
+      { numRuns: 200 },
+    );
+  });
+
+  it('more demanding stock never get fewer strands', () => {
+    const ids = Object.keys(catalogue.profiles);
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(fc.constantFrom(...ids), { minLength: 2, maxLength: 4 }),
+        (chosen) => {
+          const count = (list: string[]) =>
+            propose(requirementOf(list, catalogue)!, catalogue).heights_m.length;
+          expect(count(chosen)).toBeGreaterThanOrEqual(count(chosen.slice(1)));
+        },
+      ),
+    );
+  });
+
+  it('names the gap that is too wide and who goes through', () => {
+    expect(gapBreaches([0.15, 0.3, 0.45, 0.65, 0.9], ['goats'], catalogue)).toEqual([
+      { lower_m: 0.45, upper_m: 0.65, limit_m: 0.17, profile: 'goats' },
+    ]);
+    expect(requirementOf([], catalogue)).toBeNull();
+  });
+});

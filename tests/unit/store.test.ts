@@ -1,0 +1,173 @@
+import { randomUUID } from 'node:crypto';
+import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Knex } from 'knex';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import type { Plan } from '../../src/core/plan/schema.js';
+import { edit } from '../../src/formats/patch.js';
+import { runCase } from '../../src/server/calc.js';
+import { migrations, openDatabase } from '../../src/server/database.js';
+import { planStore, type PlanStore, type Proposed } from '../../src/server/store.js';
+import { stacksOf } from '../../src/ui/session/history.js';
+import { line, plan } from './scene.js';
+
+let folder: string;
+let db: Knex;
+let store: PlanStore;
+let id: string;
+const start = () =>
+  plan([
+    line('a', [
+      [0, 0],
+      [100, 0],
+    ]),
+    line('b', [
+      [0, 50],
+      [100, 50],
+    ]),
+  ]);
+
+beforeEach(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'anabatic-'));
+  db = await openDatabase(join(folder, 'test.sqlite'));
+  store = planStore(db);
+  id = await store.create({ plan: start(), grids: {} });
+});
+afterEach(async () => {
+  await db.destroy();
+  rmSync(folder, { recursive: true });
+});
+
+function change(
+  from: Plan,
+  base: number,
+  recipe: (d: Plan) => void,
+  part: Partial<Proposed> = {},
+): Proposed {
+  const { patch, inverse } = edit(from, recipe);
+  return {
+    changeId: randomUUID(),
+    tab: 'tab-1',
+    base,
+    kind: 'do',
+    words: 'test',
+    patch,
+    inverse,
+    ...part,
+  };
+}
+const rename = (key: string, name: string) => (d: Plan) => void (d.lines[key]!.name = name);
+
+describe('store', () => {
+  it('keeps each change, and gives the same plan after it is opened anew', async () => {
+    for (let k = 0; k < 60; k++) {
+      const now = (await store.head(id))!;
+      await store.commit(id, change(now.plan, now.revision, rename('a', `name ${k}`)));
+    }
+    const before = (await store.head(id))!;
+    expect(before.revision).toBe(60);
+    const again = planStore(db);
+    expect(await again.head(id)).toEqual(before);
+    expect(before.plan.lines['a']!.name).toBe('name 59');
+  });
+
+  it('sent twice, a change is saved once', async () => {
+    const c = change(start(), 0, rename('a', 'once'));
+    const first = await store.commit(id, c);
+    const second = await store.commit(id, c);
+    expect(second).toMatchObject({
+      status: 'saved',
+      revision: (first as { revision: number }).revision,
+    });
+    expect((await store.head(id))!.revision).toBe(1);
+  });
+
+  it('merges a change on an old base that touches nothing new, and says what else changed', async () => {
+    await store.commit(id, change(start(), 0, rename('a', 'theirs'), { tab: 'tab-2' }));
+    const mine = await store.commit(id, change(start(), 0, rename('b', 'mine')));
+    expect(mine).toMatchObject({ status: 'saved', revision: 2, others: [{ revision: 1 }] });
+    const { plan: p } = (await store.head(id))!;
+    expect([p.lines['a']!.name, p.lines['b']!.name]).toEqual(['theirs', 'mine']);
+  });
+
+  it('shows both when two changes touch, and saves neither over the other', async () => {
+    await store.commit(id, change(start(), 0, rename('a', 'theirs'), { tab: 'tab-2' }));
+    const mine = await store.commit(id, change(start(), 0, rename('a', 'mine')));
+    expect(mine).toMatchObject({ status: 'conflict', theirs: [{ words: 'test' }] });
+    expect((await store.head(id))!.plan.lines['a']!.name).toBe('theirs');
+  });
+
+  it('a change that would leave an unsound plan is refused whole', async () => {
+    const bad = change(start(), 0, (d) => void (d.lines['a']!.strands[0]!.height_m = 99));
+    await expect(store.commit(id, bad)).rejects.toThrow('/lines/a/strands/0/height_m');
+    const lost = change(start(), 0, (d) => void (d.ground = { kind: 'grid', id: 'nowhere' }));
+    await expect(store.commit(id, lost)).rejects.toThrow('missing');
+    expect((await store.head(id))!).toEqual({ revision: 0, plan: start() });
+  });
+
+  it('two processes on one file see one another', async () => {
+    const other = planStore(
+      await openDatabase(join(folder, 'test.sqlite')).then((k) => (opened = k)),
+    );
+    await other.commit(id, change(start(), 0, rename('a', 'from elsewhere'), { tab: 'tab-9' }));
+    expect((await store.head(id))!.plan.lines['a']!.name).toBe('from elsewhere');
+    await opened.destroy();
+  });
+  let opened: Knex;
+
+  it('keeps a grid once, under its content', async () => {
+    const grid = { east0_m: 0, north0_m: 0, cell_m: 1, cols: 2, rows: 2, z_m: [1, 2, 3, 4] };
+    expect(await store.putGrid(grid)).toBe(await store.putGrid({ ...grid }));
+    expect(await store.gridBody('none')).toBeNull();
+  });
+
+  it('the list of migrations has every file of the folder', () => {
+    const files = readdirSync('src/server/migrations').map((f) => f.replace('.ts', ''));
+    expect(migrations.map((m) => m.name)).toEqual(files.sort());
+  });
+});
+
+describe('undo and redo', () => {
+  const at = (kind: 'do' | 'undo' | 'redo', words: string) => ({ kind, words }) as Proposed;
+  it('are read from the history: undo steps back, redo forward, a new change ends redo', () => {
+    const a = at('do', 'a');
+    const b = at('do', 'b');
+    const names = (changes: Proposed[]) => {
+      const s = stacksOf(changes);
+      return [s.undo.map((c) => c.words).join(''), s.redo.map((c) => c.words).join('')];
+    };
+    expect(names([a, b])).toEqual(['ab', '']);
+    expect(names([a, b, at('undo', '')])).toEqual(['a', 'b']);
+    expect(names([a, b, at('undo', ''), at('undo', '')])).toEqual(['', 'ba']);
+    expect(names([a, b, at('undo', ''), at('redo', '')])).toEqual(['ab', '']);
+    expect(names([a, b, at('undo', ''), at('do', 'c')])).toEqual(['ac', '']);
+  });
+});
+
+describe('calculators at their door', () => {
+  it.each([
+    [{ kind: 'nothing', inputs: {} }, '/kind'],
+    [{ kind: 'constructor', inputs: {} }, '/kind'],
+    [{ kind: 'wenner', inputs: { spacing_m: -1, r_measured_ohm: 3 } }, '/inputs/spacing_m'],
+    [{ kind: 'wenner', inputs: { spacing_m: '1', r_measured_ohm: 3 } }, '/inputs/spacing_m'],
+    [{ kind: 'wenner', inputs: { spacing_m: 1 } }, 'r_measured_ohm'],
+    [{ kind: 'wire', inputs: { diameter_mm: 2.5 } }, 'tensile'],
+    [{ kind: 'equal_bays', inputs: { length_m: 1e12, target_m: 1 } }, 'bays'],
+    [
+      {
+        kind: 'rod_group',
+        inputs: { rho_ohm_m: 1, rod_length_m: 1, rod_diameter_m: 0.01, rods_xy_m: [] },
+      },
+      'rods_xy_m',
+    ],
+    [null, '/'],
+  ])('refuse %j with the place', (value, words) => {
+    expect(() => runCase(value)).toThrow(words);
+  });
+  it('fill in what has a usual value', () => {
+    expect(
+      runCase({ kind: 'wenner', inputs: { spacing_m: 1, r_measured_ohm: 10 } }).outputs,
+    ).toMatchObject({ rho_finite_depth_ohm_m: expect.closeTo(62.83, 2) });
+  });
+});
