@@ -77,6 +77,20 @@ export function MapCanvas() {
     one.on('pointermove', (event) => setSpot([event.coordinate[0]!, event.coordinate[1]!]));
     view.on('change:resolution', () => setResolution(view.getResolution()!));
     one.updateSize();
+    // What is drawn stays under the pointer when the section opens below and the map grows shorter.
+    let size = one.getSize();
+    one.on('change:size', () => {
+      const now = one.getSize();
+      const center = view.getCenter();
+      const k = view.getResolution();
+      if (size && now && center && k) {
+        view.setCenter([
+          center[0]! + ((now[0]! - size[0]!) / 2) * k,
+          center[1]! - ((now[1]! - size[1]!) / 2) * k,
+        ]);
+      }
+      size = now;
+    });
     view.fit(planExtent(useSession.getState().plan), { padding: [46, 30, 46, 30] });
     setResolution(view.getResolution()!);
     setMap(one);

@@ -14,10 +14,14 @@ export function TopBar() {
   const celsius = (c: number) => say(c, 'temperature', plan.units);
   return (
     <header className="border-ink bg-panel no-print flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-3 py-1.5">
-      <a href="/" className="mr-1 font-semibold underline-offset-4 hover:underline">
-        {plan.name}
-        {plan.invented && <span className="label ml-2 font-normal">invented, for trying out</span>}
-      </a>
+      <h1 className="mr-1 font-semibold">
+        <a href="/" className="underline-offset-4 hover:underline">
+          {plan.name}
+          {plan.invented && (
+            <span className="label ml-2 font-normal">invented, for trying out</span>
+          )}
+        </a>
+      </h1>
       <Choice<SeasonId>
         label="Season"
         value={season}

@@ -1,0 +1,54 @@
+/**
+ * npm test: sets up, then types, lint, unit, reference and browser tests. Steps that do not need one
+ * another run side by side; each prints its output in one piece.
+ */
+import { spawn } from 'node:child_process';
+import { mkdirSync, readFileSync } from 'node:fs';
+import { build, chromium, install } from './setup.mjs';
+
+install();
+chromium();
+mkdirSync('test-results', { recursive: true });
+const env = { ...process.env, ASTRO_TELEMETRY_DISABLED: '1', FORCE_COLOR: '0' };
+let failed = 0;
+
+/** Runs one step to its end; its output is kept together. */
+function step(name, command, args) {
+  const start = Date.now();
+  return new Promise((done) => {
+    const child = spawn(`node_modules/.bin/${command}`, args, { env });
+    let out = '';
+    child.stdout.on('data', (data) => (out += data));
+    child.stderr.on('data', (data) => (out += data));
+    child.on('exit', (code) => {
+      const seconds = ((Date.now() - start) / 1000).toFixed(1);
+      console.log(`\n== ${name}: ${code === 0 ? 'good' : 'FAILED'} (${seconds} s)`);
+      if (code !== 0 || name.endsWith('tests')) console.log(out.trim());
+      if (code !== 0) failed++;
+      done();
+    });
+  });
+}
+
+await Promise.all([
+  step('types', 'astro', ['check', '--minimumSeverity', 'warning']),
+  (async () => {
+    await step('format', 'prettier', ['--check', '.']);
+    await step('lint', 'eslint', ['--max-warnings', '0', '.']);
+    await step('imports', 'depcruise', ['src', '--config', '.dependency-cruiser.cjs']);
+  })(),
+]);
+await step('unit and reference tests', 'vitest', [
+  'run',
+  '--reporter=default',
+  '--reporter=json',
+  '--outputFile.json=test-results/unit.json',
+]);
+build();
+await step('browser tests', 'playwright', ['test']);
+
+const unit = JSON.parse(readFileSync('test-results/unit.json', 'utf8'));
+const browser = JSON.parse(readFileSync('test-results/browser.json', 'utf8')).stats;
+const bad = unit.numFailedTests + browser.unexpected;
+console.log(`\n${unit.numPassedTests + browser.expected + browser.flaky} passed, ${bad} failed`);
+process.exitCode = failed === 0 && bad === 0 ? 0 : 1;

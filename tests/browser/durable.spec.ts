@@ -1,0 +1,124 @@
+import { expect, test, type Page } from '@playwright/test';
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { open, saved, stored } from './help.js';
+
+const PORT = 4392;
+const base = `http://127.0.0.1:${PORT}`;
+let folder: string;
+let server: ChildProcess;
+
+async function startServer(): Promise<void> {
+  server = spawn(
+    process.execPath,
+    ['bin/anabatic', 'demo', '--db', join(folder, 'd.sqlite'), '--port', String(PORT)],
+    { stdio: 'ignore' },
+  );
+  await expect
+    .poll(
+      () =>
+        fetch(base).then(
+          (r) => r.status,
+          () => 0,
+        ),
+      { timeout: 20_000 },
+    )
+    .toBe(200);
+}
+const kill = () =>
+  new Promise((done) => {
+    server.once('exit', done);
+    server.kill('SIGKILL');
+  });
+
+test.beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'anabatic-'));
+  await startServer();
+});
+test.afterAll(async () => {
+  await kill();
+  rmSync(folder, { recursive: true });
+});
+
+const planOf = async (page: Page) =>
+  (
+    (await (await page.request.get(`${base}/api/properties/hollin-scar`)).json()) as {
+      plan: { lines: Record<string, { name: string }> };
+    }
+  ).plan;
+
+async function renameTo(page: Page, name: string) {
+  const field = page.getByLabel('Name of the line');
+  await field.fill(name);
+  await field.press('Enter');
+}
+
+test('kill -9 amid edits loses nothing that was called saved, and what was not waits in the browser', async ({
+  page,
+}) => {
+  await page.goto(`${base}/p/hollin-scar/land`);
+  await page.getByRole('button', { name: /^Ewe field/ }).click();
+  for (let k = 0; k < 8; k++) await renameTo(page, `Ewe field ${k}`);
+  await saved(page);
+  await kill();
+  await renameTo(page, 'Made while the server was dead');
+  await expect(page.locator('[data-save=waiting]')).toBeVisible();
+  await startServer();
+  // What the screen had called saved is there before the browser sends the rest.
+  expect((await planOf(page)).lines['ewe']!.name).toMatch(/Ewe field 7|Made while/);
+  await saved(page);
+  expect((await planOf(page)).lines['ewe']!.name).toBe('Made while the server was dead');
+});
+
+test('an edit made while the server is dead outlives a closed tab', async ({ page, context }) => {
+  await page.goto(`${base}/p/hollin-scar/land`);
+  await page.getByRole('button', { name: /^Terrace/ }).click();
+  await kill();
+  await renameTo(page, 'Kept in the browser');
+  await expect(page.locator('[data-save=waiting]')).toBeVisible();
+  await page.close();
+  await startServer();
+  const again = await context.newPage();
+  await again.goto(`${base}/p/hollin-scar/land`);
+  await saved(again);
+  await expect(again.getByRole('button', { name: /^Kept in the browser/ })).toBeVisible();
+  expect((await planOf(again)).lines['terrace']!.name).toBe('Kept in the browser');
+});
+
+test('two tabs follow one another, merge what does not touch, and show both where it does', async ({
+  page,
+  context,
+}) => {
+  const id = await open(page);
+  const other = await context.newPage();
+  await other.goto(`/p/${id}/land`);
+  await page.getByRole('button', { name: /^Terrace/ }).click();
+  await renameTo(page, 'From the first tab');
+  await saved(page);
+  await expect(other.getByRole('button', { name: /^From the first tab/ })).toBeVisible();
+
+  // The second tab does not hear of the next change: it edits on an old base.
+  await other.route('**/changes?since=*', (route) => route.abort());
+  await renameTo(page, 'Mine');
+  await saved(page);
+  await other.getByRole('button', { name: /^Ewe field/ }).click();
+  await renameTo(other, 'Merged');
+  await saved(other);
+  let plan = (await stored(page, id)).plan;
+  expect([plan.lines['terrace']!.name, plan.lines['ewe']!.name]).toEqual(['Mine', 'Merged']);
+
+  await page.getByLabel('Name of the line').fill('Mine again');
+  await page.getByLabel('Name of the line').press('Enter');
+  await saved(page);
+  await other.getByRole('button', { name: 'Back to all lines' }).click();
+  await other.getByRole('button', { name: /^(Mine|From the first tab)/ }).click();
+  await renameTo(other, 'Theirs');
+  await expect(other.getByRole('alert')).toContainText('Two changes met');
+  expect((await stored(page, id)).plan.lines['terrace']!.name).toBe('Mine again');
+  await other.getByRole('button', { name: /^Keep mine/ }).click();
+  await saved(other);
+  plan = (await stored(page, id)).plan;
+  expect(plan.lines['terrace']!.name).toBe('Theirs');
+});

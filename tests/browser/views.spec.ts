@@ -1,0 +1,165 @@
+import { expect, test } from '@playwright/test';
+import { axe, open, saved, stored } from './help.js';
+
+for (const step of ['land', 'strands', 'power', 'strain', 'supplies']) {
+  test(`${step} has no accessibility fault, in any scheme`, async ({ page }) => {
+    await open(page, step);
+    if (step === 'land') await page.getByRole('button', { name: /^Middle west/ }).click();
+    await axe(page);
+    for (const scheme of ['dark', 'sun']) {
+      await page.getByLabel('Scheme').selectOption(scheme);
+      await axe(page);
+    }
+  });
+}
+
+test('the start pages have no accessibility fault', async ({ page }) => {
+  await page.goto('/');
+  await axe(page);
+  await page.goto('/new');
+  await axe(page);
+});
+
+test('steps go by key and by rail, and back goes back', async ({ page }) => {
+  await open(page);
+  await page.keyboard.press('3');
+  await expect(page).toHaveURL(/power$/);
+  await page.getByRole('link', { name: /Supplies/ }).click();
+  await expect(page.getByRole('heading', { name: 'Supplies' })).toBeVisible();
+  await page.goBack();
+  await expect(page.getByRole('heading', { name: /volts at the worst point/ })).toBeVisible();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog')).toContainText('Ctrl+Z');
+});
+
+test('power: a weaker unit reads lower, the origin opens, own figures are kept and can be undone', async ({
+  page,
+}) => {
+  const id = await open(page, 'power');
+  const worst = page.locator('[data-worst=wet]');
+  const volts = async () => Number(/[\d.]+/.exec((await worst.textContent())!)![0]);
+  const before = await volts();
+  await page
+    .getByRole('row', { name: /^M 1 mains/ })
+    .getByRole('button', { name: 'choose' })
+    .click();
+  await expect.poll(volts).toBeLessThan(before);
+  await page.keyboard.press('Control+z');
+  await expect.poll(volts).toBe(before);
+
+  await worst.getByRole('button', { name: /^Where/ }).click();
+  const sheet = page.getByRole('dialog');
+  await expect(sheet).toContainText('Leakage of an average strand');
+  await sheet.getByRole('button', { name: 'put my own figure in' }).first().click();
+  await sheet.getByRole('textbox').fill('nonsense');
+  await sheet.getByRole('button', { name: 'Take it' }).click();
+  await expect(sheet.getByRole('alert')).toContainText('above 0');
+  await sheet.getByRole('textbox').fill('0.9');
+  await sheet.getByRole('button', { name: 'Take it' }).click();
+  await expect.poll(volts).toBeLessThan(before);
+  await saved(page);
+  const { plan } = await stored(page, id);
+  expect(
+    (plan as unknown as { overrides: Record<string, { value: number }> }).overrides[
+      'seasons.wet.leakage_S_per_km'
+    ]!.value,
+  ).toBeCloseTo(9e-4, 9);
+});
+
+test('power: the rods that are proposed meet the earth test', async ({ page }) => {
+  const id = await open(page, 'power');
+  await expect(page.locator('[data-earth-rise]')).toContainText('over');
+  await page.getByRole('button', { name: /^Set \d+$/ }).click();
+  await expect(page.locator('[data-earth-rise]')).not.toContainText('over');
+  await saved(page);
+  expect((await stored(page, id)).plan.energisers['steading']!.rods).toBeGreaterThan(4);
+});
+
+test('strands: stock change the proposal, which can be taken; nonsense is refused beside its field', async ({
+  page,
+}) => {
+  const id = await open(page, 'strands');
+  await page
+    .getByRole('group', { name: 'Lines' })
+    .getByRole('button', { name: /^Ewe field/ })
+    .click();
+  await page.getByRole('group', { name: 'to the left' }).getByLabel('Goats').check();
+  await page.getByRole('button', { name: 'Take the proposal' }).click();
+  await expect(page.getByRole('button', { name: 'this is what stands' })).toBeDisabled();
+  await saved(page);
+  const heights = (await stored(page, id)).plan.lines['ewe']!.strands.map((s) => s.height_m);
+  for (let i = 1; i < heights.length; i++)
+    if ((heights[i]! + heights[i - 1]!) / 2 < 0.7)
+      expect(heights[i]! - heights[i - 1]!).toBeLessThanOrEqual(0.1701);
+
+  const field = page.getByLabel('Height of strand 1');
+  await field.fill('5000');
+  await field.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('at most');
+  expect((await stored(page, id)).plan.lines['ewe']!.strands[0]!.height_m).toBe(heights[0]);
+  await field.press('Escape');
+  await expect(field).toHaveValue('150');
+});
+
+test('strain: a firmer school sets more, and imperial shows pounds', async ({ page }) => {
+  await open(page, 'strain');
+  await page
+    .getByRole('group', { name: 'Lines' })
+    .getByRole('button', { name: 'Ridge dyke' })
+    .click();
+  const set = page.locator('[data-set-today]').first();
+  await expect(set).toContainText('N');
+  const figure = async () => Number((await set.textContent())!.replace(/[^\d]/g, ''));
+  const moderate = await figure();
+  await page.getByRole('button', { name: /^firm/ }).click();
+  await expect.poll(figure).toBeGreaterThan(moderate);
+  await page.getByRole('button', { name: 'ft', exact: true }).click();
+  await expect(set).toContainText('lbf');
+});
+
+test('supplies: a price counts at once, and the order list is CSV', async ({ page }) => {
+  await open(page, 'supplies');
+  const total = page.locator('[data-total]');
+  const before = await total.textContent();
+  const price = page.getByLabel('Price of Line insulator');
+  await price.fill('-3');
+  await price.press('Enter');
+  await expect(page.getByRole('alert')).toBeVisible();
+  await price.fill('9.5');
+  await price.press('Enter');
+  await expect(total).not.toHaveText(before!);
+  await saved(page);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: /Order list/ }).click(),
+  ]);
+  const { readFileSync } = await import('node:fs');
+  const csv = readFileSync((await download.path())!, 'utf8');
+  expect(csv).toMatch(/^item,quantity,unit/);
+  expect(csv).toMatch(/Line insulator,\d+,each,9\.50/);
+});
+
+test('a finding points at its place; its mend is shown, taken and undone', async ({ page }) => {
+  const id = await open(page);
+  const row = page.locator('[data-finding="gate-no-cable"]');
+  await row.getByRole('button').first().click();
+  await row.getByRole('button', { name: /^Mend:/ }).click();
+  await expect(row).toContainText('no → yes');
+  await row.getByRole('button', { name: 'Take it' }).click();
+  await expect(row).toHaveCount(0);
+  await saved(page);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(row).toHaveCount(1);
+  await saved(page);
+  expect((await stored(page, id)).revision).toBe(2);
+});
+
+test('field screens fit a phone', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await open(page, 'strain');
+  for (const step of ['strain', 'power', 'land']) {
+    await page.getByRole('link', { name: new RegExp(step, 'i') }).click();
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+    expect(wide).toBeLessThanOrEqual(0);
+  }
+});
