@@ -117,7 +117,9 @@ class Nodes {
  */
 export function solveUnit(c: Circuit): Unit {
   const nodes = new Nodes();
-  const pieces = c.sections.flatMap((s) => piecesOf(c, s, nodes));
+  const inside = marksBySection(c);
+  const pieces: Piece[] = [];
+  for (const s of c.sections) addPieces(c, s, inside.get(s.id) ?? NO_MARKS, nodes, pieces);
   const links = [...jumperLinks(c, nodes), ...shuntLinks(c, nodes)];
   const hot = nodes.list.length;
   const earth = hot + 1;
@@ -167,39 +169,64 @@ function feed(c: Circuit, nodes: Nodes, strand: string): number {
   return k;
 }
 
+interface MarkInside {
+  readonly x_m: number;
+  readonly strands: readonly string[];
+  readonly breaks: boolean;
+}
+const NO_MARKS: readonly MarkInside[] = [];
+
+/** Shunts, breaks and probes by the section that they lie in. */
+function marksBySection(c: Circuit): Map<string, MarkInside[]> {
+  const out = new Map<string, MarkInside[]>();
+  const add = (
+    section: string | undefined,
+    x_m: number | undefined,
+    mark: Omit<MarkInside, 'x_m'>,
+  ) => {
+    if (section === undefined || x_m === undefined) return;
+    const list = out.get(section);
+    if (list) list.push({ x_m, ...mark });
+    else out.set(section, [{ x_m, ...mark }]);
+  };
+  for (const s of c.shunts) add(s.section, s.x_m, { strands: [s.strand, s.to], breaks: false });
+  for (const p of c.probes) add(p.section, p.x_m, { strands: [p.strand], breaks: false });
+  for (const b of c.breaks) add(b.section, b.x_m, { strands: [b.strand], breaks: true });
+  return out;
+}
+
 /** Strands of a section, cut where something stands inside them. */
-function piecesOf(c: Circuit, s: Section, nodes: Nodes): Piece[] {
-  const marks = [...c.shunts, ...c.breaks, ...c.probes].filter((m) => m.section === s.id);
-  const out: Piece[] = [];
-  for (const [strand, typeName] of Object.entries(s.strands)) {
-    const type = c.strand_types[typeName];
-    if (!type) throw new RangeError(`section "${s.id}": no strand type "${typeName}"`);
+function addPieces(
+  c: Circuit,
+  s: Section,
+  marks: readonly MarkInside[],
+  nodes: Nodes,
+  pieces: Piece[],
+): void {
+  for (const strand of Object.keys(s.strands)) {
+    const type = c.strand_types[s.strands[strand]!];
+    if (!type) throw new RangeError(`section "${s.id}": no strand type "${s.strands[strand]}"`);
     const r = type.r_ohm_per_km / 1000;
     const g = type.g_s_per_km / 1000;
-    const cuts = new Set<number>();
-    for (const m of marks) {
-      if (m.strand !== strand && (m as Shunt).to !== strand) continue;
-      if (!(m.x_m! > 0 && m.x_m! < s.length_m)) {
+    const own = marks.length === 0 ? NO_MARKS : marks.filter((m) => m.strands.includes(strand));
+    let at = 0;
+    let from = nodes.at(s.from, strand);
+    for (const x of [...new Set(own.map((m) => m.x_m))].sort((p, q) => p - q)) {
+      if (!(x > 0 && x < s.length_m)) {
         throw new RangeError(
           `section "${s.id}": x_m must lie inside it, between 0 and ${s.length_m}; name a location for its ends`,
         );
       }
-      cuts.add(m.x_m!);
-    }
-    let at = 0;
-    let from = nodes.at(s.from, strand);
-    for (const x of [...cuts].sort((p, q) => p - q)) {
       const near = nodes.at(`${s.id}@${x}`, strand);
       const [series, shunt] = linePiece(r, g, x - at);
-      out.push({ section: s.id, strand, a: from, b: near, series, shunt });
-      const broken = c.breaks.some((b) => b.section === s.id && b.strand === strand && b.x_m === x);
+      pieces.push({ section: s.id, strand, a: from, b: near, series, shunt });
+      const broken = own.some((m) => m.breaks && m.x_m === x);
       from = broken ? nodes.at(`${s.id}@${x}+`, strand) : near;
       at = x;
     }
     const [series, shunt] = linePiece(r, g, s.length_m - at);
-    out.push({ section: s.id, strand, a: from, b: nodes.at(s.to, strand), series, shunt });
+    pieces.push({ section: s.id, strand, a: from, b: nodes.at(s.to, strand), series, shunt });
   }
-  return out;
 }
 
 type Link = [a: number, b: number, conductance: number];

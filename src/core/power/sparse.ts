@@ -195,14 +195,19 @@ export function minimumDegree(
     order[k++] = v;
     const clique = neighbours[v]!;
     for (const u of clique) {
-      const merged = neighbours[u]!.filter((x) => x !== v);
+      // In place: v goes, the rest of the clique comes in.
+      const own = neighbours[u]!;
       stamp++;
       mark[u] = stamp;
-      for (const x of merged) mark[x] = stamp;
-      for (const x of clique) if (mark[x] !== stamp) merged.push(x);
-      neighbours[u] = merged;
+      let kept = 0;
+      for (const x of own) {
+        mark[x] = stamp;
+        if (x !== v) own[kept++] = x;
+      }
+      own.length = kept;
+      for (const x of clique) if (mark[x] !== stamp) own.push(x);
       put(u);
-      if (merged.length < degree) degree = merged.length;
+      if (own.length < degree) degree = own.length;
     }
     neighbours[v] = [];
   }
