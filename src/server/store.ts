@@ -2,40 +2,10 @@
 import { createHash, randomBytes } from 'node:crypto';
 import type { Knex } from 'knex';
 import type { Grid, PatchStep, Plan } from '../core/plan/schema.js';
+import type { CommitResult, Proposed, Saved } from '../formats/change.js';
 import { FormatError } from '../formats/error.js';
 import { openPlan, type OpenedPlan } from '../formats/planFile.js';
 import { applyPatch, patchesTouch } from '../formats/patch.js';
-
-export type ChangeKind = 'do' | 'undo' | 'redo';
-
-/** A change as a tab sends it. */
-export interface Proposed {
-  /** Made by the tab; sending it twice saves it once. */
-  readonly changeId: string;
-  readonly tab: string;
-  /** Newest revision that the tab had seen when the change was made. */
-  readonly base: number;
-  readonly kind: ChangeKind;
-  readonly of?: number;
-  readonly words: string;
-  readonly patch: PatchStep[];
-  readonly inverse: PatchStep[];
-}
-
-/** A change as it was saved. */
-export interface Saved extends Proposed {
-  readonly revision: number;
-  readonly at: string;
-}
-
-export type CommitResult =
-  | {
-      readonly status: 'saved';
-      readonly revision: number;
-      readonly at: string;
-      readonly others: Saved[];
-    }
-  | { readonly status: 'conflict'; readonly revision: number; readonly theirs: Saved[] };
 
 export interface PropertyRow {
   readonly id: string;
@@ -50,8 +20,7 @@ interface ChangeRow {
   change_id: string;
   tab: string;
   base: number;
-  kind: ChangeKind;
-  of: number | null;
+  kind: Proposed['kind'];
   words: string;
   patch: string;
   inverse: string;
@@ -66,7 +35,6 @@ const fromRow = (r: ChangeRow): Saved => ({
   tab: r.tab,
   base: r.base,
   kind: r.kind,
-  ...(r.of === null ? {} : { of: r.of }),
   words: r.words,
   patch: JSON.parse(r.patch) as PatchStep[],
   inverse: JSON.parse(r.inverse) as PatchStep[],
@@ -203,7 +171,6 @@ export function planStore(db: Knex) {
             tab: change.tab,
             base: change.base,
             kind: change.kind,
-            of: change.of ?? null,
             words: change.words,
             patch: JSON.stringify(change.patch),
             inverse: JSON.stringify(change.inverse),

@@ -8,7 +8,8 @@ import type { Plan } from '../../src/core/plan/schema.js';
 import { edit } from '../../src/formats/patch.js';
 import { runCase } from '../../src/server/calc.js';
 import { migrations, openDatabase } from '../../src/server/database.js';
-import { planStore, type PlanStore, type Proposed } from '../../src/server/store.js';
+import type { Proposed } from '../../src/formats/change.js';
+import { planStore, type PlanStore } from '../../src/server/store.js';
 import { stacksOf } from '../../src/ui/session/history.js';
 import { line, plan } from './scene.js';
 

@@ -2,8 +2,9 @@
 import { say, type Units } from '../base/units.js';
 import type { Catalogue, Mark } from '../plan/catalogue.js';
 import { pointAt } from '../plan/geometry.js';
-import type { Line, PatchStep, Plan, Strand } from '../plan/schema.js';
+import type { Line, PatchStep, Plan } from '../plan/schema.js';
 import type { Finding, LineReport, Report } from '../report/schema.js';
+import { makeUp } from '../strands/makeUp.js';
 
 /** Everything that a rule may look at. */
 export interface Scene {
@@ -54,16 +55,10 @@ export const replace = (path: string, value: unknown): PatchStep => ({
   value,
 });
 
-/** Puts the proposed heights in, each strand keeping duty and wire of the old one at its rank. */
-export function takeProposal(line: Line, report: LineReport): PatchStep[] {
-  const usual: Strand = { height_m: 0, duty: 'live', wire: 'ht25', insulated: true };
-  const plain = line.strands.filter((s) => s.wire !== 'barbed');
-  const strands = report.proposal!.heights_m.map((height_m, i) => ({
-    ...(plain[i] ?? plain.at(-1) ?? usual),
-    height_m,
-  }));
-  return [replace(`/lines/${line.id}/strands`, strands)];
-}
+/** The patch that puts the proposed make-up on a line. */
+export const takeProposal = (line: Line, report: LineReport, cat: Catalogue): PatchStep[] => [
+  replace(`/lines/${line.id}/strands`, makeUp(report.proposal!.heights_m, line.strands, cat)),
+];
 
 /** Figures in the words of a finding, in the property's units. */
 export function sayer(units: Units) {

@@ -2,7 +2,9 @@
 import { round } from '../base/numbers.js';
 import type { Catalogue, Profile } from '../plan/catalogue.js';
 import type { Proposal, Requirement } from '../report/schema.js';
-import { gapLimit } from './requirement.js';
+import type { Strand } from '../plan/schema.js';
+import { makeUp } from './makeUp.js';
+import { gapLimit, profilesOf, requirementOf } from './requirement.js';
 
 const STEP_MM = 10;
 
@@ -69,4 +71,10 @@ function shortest(
     at = layers[k]!.get(at)!.from;
   }
   return path;
+}
+
+/** The make-up that a new line starts with; one usual strand while no stock is named. */
+export function startingMakeUp(facing: Parameters<typeof profilesOf>[0], cat: Catalogue): Strand[] {
+  const need = requirementOf(profilesOf(facing, cat), cat);
+  return makeUp(need ? propose(need, cat).heights_m : [0.9], [], cat);
 }

@@ -19,7 +19,6 @@ export async function up(knex: Knex): Promise<void> {
     t.text('tab').notNullable();
     t.integer('base').notNullable();
     t.text('kind').notNullable().checkIn(['do', 'undo', 'redo']);
-    t.integer('of');
     t.text('words').notNullable();
     t.text('patch').notNullable();
     t.text('inverse').notNullable();

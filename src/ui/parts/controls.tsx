@@ -85,6 +85,23 @@ function faultOf(
   return null;
 }
 
+/** East and north of a thing, typed. */
+export function PlaceFields({
+  at,
+  onMove,
+}: {
+  at: { readonly e: number; readonly n: number };
+  onMove: (e: number, n: number) => void;
+}) {
+  const field = { q: 'tape', min: -1e6, max: 1e6, width: 'w-24' } as const;
+  return (
+    <>
+      <QuantityField {...field} label="East" value={at.e} onCommit={(e) => onMove(e, at.n)} />
+      <QuantityField {...field} label="North" value={at.n} onCommit={(n) => onMove(at.e, n)} />
+    </>
+  );
+}
+
 interface ChoiceProps<T extends string> {
   readonly label: string;
   readonly value: T;

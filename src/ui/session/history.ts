@@ -1,5 +1,5 @@
 /** Undo and redo read from the history: they hold after a reload, and for every tab alike. */
-import type { Proposed, Saved } from './types.js';
+import type { Proposed, Saved } from '../../formats/change.js';
 
 export interface Stacks {
   /** What can be undone, newest last, and redone, next last. */

@@ -2,7 +2,7 @@
  * Changes on their way to the server. Each stays in the browser's own storage until the server has
  * answered, so that a reload or a dead server loses nothing.
  */
-import type { Proposed } from './types.js';
+import type { Proposed } from '../../formats/change.js';
 
 const prefix = (property: string): string => `anabatic.pending.${property}.`;
 

@@ -1,21 +1,6 @@
-/** Shapes that travel between a tab and the server. */
-import type { PatchStep, Plan } from '../../core/plan/schema.js';
-
-export interface Proposed {
-  readonly changeId: string;
-  readonly tab: string;
-  readonly base: number;
-  readonly kind: 'do' | 'undo' | 'redo';
-  readonly of?: number;
-  readonly words: string;
-  readonly patch: PatchStep[];
-  readonly inverse: PatchStep[];
-}
-
-export interface Saved extends Proposed {
-  readonly revision: number;
-  readonly at: string;
-}
+/** What a tab has open, and what it may have to ask about. */
+import type { Plan } from '../../core/plan/schema.js';
+import type { Proposed, Saved } from '../../formats/change.js';
 
 export interface Opened {
   readonly revision: number;

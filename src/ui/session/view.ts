@@ -57,7 +57,13 @@ export function rememberView(): void {
   } catch {
     localStorage.removeItem('anabatic.view');
   }
+  const paint = (scheme: Scheme) => {
+    document.documentElement.dataset['scheme'] = scheme;
+  };
+  paint(useView.getState().scheme);
   useView.subscribe((v) => {
+    // Here and not in an effect: what draws on a canvas reads the colours in its own effects.
+    paint(v.scheme);
     localStorage.setItem(
       'anabatic.view',
       JSON.stringify(Object.fromEntries(KEPT.map((k) => [k, v[k]]))),

@@ -55,10 +55,8 @@ function Said({ error, done }: { error: string | null; done: string | null }) {
   ) : null;
 }
 
-function WalkedImport() {
-  const field = useId();
-  const origin = useSession((s) => s.plan.origin);
-  const [tolerance, setTolerance] = useState(2);
+/** Reads one chosen file; what came of it, or why not, in words. */
+function useFile(read: (file: File) => Promise<string>) {
   const [error, setError] = useState<string | null>(null);
   const [done, setDone] = useState<string | null>(null);
   const take = async (event: ChangeEvent<HTMLInputElement>) => {
@@ -68,12 +66,22 @@ function WalkedImport() {
     setError(null);
     setDone(null);
     try {
-      const walked = await importWalked(file, origin);
-      setDone(put(walked.lines, tolerance));
+      setDone(await read(file));
     } catch (e) {
       setError(`${file.name}: ${(e as Error).message}`);
     }
   };
+  return { take, error, done };
+}
+
+function WalkedImport() {
+  const field = useId();
+  const origin = useSession((s) => s.plan.origin);
+  const [tolerance, setTolerance] = useState(2);
+  const { take, error, done } = useFile(async (file) => {
+    const walked = await importWalked(file, origin);
+    return put(walked.lines, tolerance);
+  });
   return (
     <div>
       <label htmlFor={field} className="label block">
@@ -121,22 +129,11 @@ function GroundImport() {
     kind: 'local',
     projection: 'utm 30n',
   });
-  const [error, setError] = useState<string | null>(null);
-  const [done, setDone] = useState<string | null>(null);
-  const take = async (event: ChangeEvent<HTMLInputElement>) => {
-    const file = event.target.files?.[0];
-    event.target.value = '';
-    if (!file) return;
-    setError(null);
-    setDone(null);
-    try {
-      const ground = await importGround(file, reference, origin);
-      await changeGround({ kind: 'grid', id: ground.id }, `ground from ${file.name}`.slice(0, 180));
-      setDone(`${ground.cols} × ${ground.rows} heights.`);
-    } catch (e) {
-      setError(`${file.name}: ${(e as Error).message}`);
-    }
-  };
+  const { take, error, done } = useFile(async (file) => {
+    const ground = await importGround(file, reference, origin);
+    await changeGround({ kind: 'grid', id: ground.id }, `ground from ${file.name}`.slice(0, 180));
+    return `${ground.cols} × ${ground.rows} heights.`;
+  });
   return (
     <details>
       <summary className="label cursor-pointer">Ground: bring other heights in</summary>

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import { deflections } from '../../core/plan/geometry.js';
 import { moveVertex, removeVertex } from '../../core/plan/edits.js';
 import type { Line, Vertex } from '../../core/plan/schema.js';
-import { QuantityField, Select } from '../../ui/parts/controls.js';
+import { PlaceFields, QuantityField, Select } from '../../ui/parts/controls.js';
 import { Num, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../ui/session/catalogue.js';
 import { commit, useSession } from '../../ui/session/session.js';
@@ -254,24 +254,7 @@ function VertexFields({ line, vertex, index }: { line: Line; vertex: Vertex; ind
             )
           }
         />
-        <QuantityField
-          label="East"
-          q="tape"
-          min={-1e6}
-          max={1e6}
-          value={vertex.e}
-          onCommit={(e) => move(e, vertex.n)}
-          width="w-24"
-        />
-        <QuantityField
-          label="North"
-          q="tape"
-          min={-1e6}
-          max={1e6}
-          value={vertex.n}
-          onCommit={(n) => move(vertex.e, n)}
-          width="w-24"
-        />
+        <PlaceFields at={vertex} onMove={move} />
         <button
           className="button self-start"
           onClick={() => {

@@ -1,7 +1,7 @@
 import { ArrowLeft, Trash2 } from 'lucide-react';
 import { planLength } from '../../core/plan/geometry.js';
 import { moveEnergiser } from '../../core/plan/edits.js';
-import { Caution, QuantityField, Select } from '../../ui/parts/controls.js';
+import { Caution, PlaceFields, QuantityField, Select } from '../../ui/parts/controls.js';
 import { useCatalogue } from '../../ui/session/catalogue.js';
 import { commit, useSession } from '../../ui/session/session.js';
 import { look } from '../../ui/session/view.js';
@@ -102,24 +102,7 @@ function EnergiserCard({ id }: { id: string }) {
         options={Object.entries(cat.energisers).map(([k, m]) => [k, m.name] as const)}
         onChange={(model) => set('unit', (e) => void (e.model = model))}
       />
-      <QuantityField
-        label="East"
-        q="tape"
-        min={-1e6}
-        max={1e6}
-        value={unit.e}
-        onCommit={(e) => place(e, unit.n)}
-        width="w-24"
-      />
-      <QuantityField
-        label="North"
-        q="tape"
-        min={-1e6}
-        max={1e6}
-        value={unit.n}
-        onCommit={(n) => place(unit.e, n)}
-        width="w-24"
-      />
+      <PlaceFields at={unit} onMove={place} />
       <Caution>
         One energiser to a fence, never two. Mains work is for a licensed electrician.
       </Caution>

@@ -4,8 +4,7 @@ import { distance } from '../../core/plan/geometry.js';
 import { addLine, extendLine } from '../../core/plan/edits.js';
 import type { Point, Strand } from '../../core/plan/schema.js';
 import { catalogue, withOverrides } from '../../core/plan/catalogue.js';
-import { propose } from '../../core/strands/proposal.js';
-import { profilesOf, requirementOf } from '../../core/strands/requirement.js';
+import { startingMakeUp } from '../../core/strands/proposal.js';
 import { commit, useSession } from '../../ui/session/session.js';
 import { look, useView } from '../../ui/session/view.js';
 
@@ -37,10 +36,7 @@ export function goOn(line: string): void {
 /** What a new line starts with: the make-up proposed for the property's stock. */
 export function startStrands(): Strand[] {
   const { plan } = useSession.getState();
-  const cat = withOverrides(catalogue, plan.overrides);
-  const need = requirementOf(profilesOf(plan.newLines, cat), cat);
-  const heights = need ? propose(need, cat).heights_m : [0.9];
-  return heights.map((height_m) => ({ height_m, duty: 'live', wire: 'ht25', insulated: true }));
+  return startingMakeUp(plan.newLines, withOverrides(catalogue, plan.overrides));
 }
 
 /** One point of the drawing; on the last point again, the line ends. */

@@ -29,60 +29,67 @@ export function Candidates({ unit, report }: { unit: Energiser; report: Energise
           </>
         )}
       </p>
-      <table className="sheet-table">
-        <thead>
-          <tr>
-            <th>unit</th>
-            <th className="n">output</th>
-            <th>worst volts against the aim</th>
-            <th className="n">worst</th>
-            <th>
-              <span className="sr-only">choose</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {report.candidates.map((c) => {
-            const m = cat.energisers[c.model]!;
-            const own = c.model === unit.model;
-            return (
-              <tr key={c.model} className={own ? 'bg-chosen' : ''}>
-                <td>
-                  {m.name}
-                  {c.model === report.smallest && <span className="label"> smallest</span>}
-                </td>
-                <td className="n">
-                  <Num value={c.output_J} q="joule" from={plateOrigin(c.model)} />
-                </td>
-                <td>
-                  <Bar
-                    share={c.margin / most}
-                    goal={goal / most}
-                    meets={c.meets}
-                    text={say(c.margin, 'percent', units)}
-                  />
-                </td>
-                <td className="n">
-                  <Num value={c.worst_V} q="volt" />
-                </td>
-                <td className="n">
-                  <button
-                    className="button !min-h-7"
-                    aria-pressed={own}
-                    onClick={() =>
-                      commit(`unit of ${unit.name}: ${m.name}`, (d) => {
-                        d.energisers[unit.id]!.model = c.model;
-                      })
-                    }
-                  >
-                    {own ? 'chosen' : 'choose'}
-                  </button>
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+      <div
+        className="overflow-x-auto"
+        tabIndex={0}
+        role="group"
+        aria-label="Units of the catalogue"
+      >
+        <table className="sheet-table">
+          <thead>
+            <tr>
+              <th>unit</th>
+              <th className="n">output</th>
+              <th>worst volts against the aim</th>
+              <th className="n">worst</th>
+              <th>
+                <span className="sr-only">choose</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {report.candidates.map((c) => {
+              const m = cat.energisers[c.model]!;
+              const own = c.model === unit.model;
+              return (
+                <tr key={c.model} className={own ? 'bg-chosen' : ''}>
+                  <td>
+                    {m.name}
+                    {c.model === report.smallest && <span className="label"> smallest</span>}
+                  </td>
+                  <td className="n">
+                    <Num value={c.output_J} q="joule" from={plateOrigin(c.model)} />
+                  </td>
+                  <td>
+                    <Bar
+                      share={c.margin / most}
+                      goal={goal / most}
+                      meets={c.meets}
+                      text={say(c.margin, 'percent', units)}
+                    />
+                  </td>
+                  <td className="n">
+                    <Num value={c.worst_V} q="volt" />
+                  </td>
+                  <td className="n">
+                    <button
+                      className="button !min-h-7"
+                      aria-pressed={own}
+                      onClick={() =>
+                        commit(`unit of ${unit.name}: ${m.name}`, (d) => {
+                          d.energisers[unit.id]!.model = c.model;
+                        })
+                      }
+                    >
+                      {own ? 'chosen' : 'choose'}
+                    </button>
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
       <p className="label mt-1">
         By the rule of thumb of joules by length, <Num value={report.fence_m} q="far" /> of fence
         with <Num value={report.wire_m} q="far" /> of live wire would want{' '}

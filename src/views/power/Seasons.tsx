@@ -15,69 +15,71 @@ export function Seasons({ unit, report }: { unit: Energiser; report: EnergiserRe
   const lines = useSession((s) => s.plan.lines);
   return (
     <Part title={`${unit.name}: volts at the worst point`}>
-      <table className="sheet-table">
-        <thead>
-          <tr>
-            <th>season</th>
-            <th className="n">worst point</th>
-            <th className="n">aim</th>
-            <th>where</th>
-            <th className="n">at the unit</th>
-            <th className="n">load</th>
-          </tr>
-        </thead>
-        <tbody>
-          {SEASONS.map((season) => {
-            const s = report.seasons[season]!;
-            return (
-              <tr key={season} className={season === chosen ? 'bg-chosen font-semibold' : ''}>
-                <td>
-                  <button
-                    className="cursor-pointer text-left"
-                    aria-pressed={season === chosen}
-                    onClick={() => look({ season })}
-                  >
-                    {cat.seasons[season]!.name}
-                  </button>
-                </td>
-                <td className="n" data-worst={season}>
-                  <Num
-                    value={s.worst?.v_V}
-                    q="volt"
-                    from={worstOrigin(season, s)}
-                    className={s.worst && s.worst.v_V < s.worst.aim_V ? 'text-live' : ''}
-                  />
-                  {s.worst && s.worst.v_V < s.worst.aim_V && (
-                    <span className="label text-live"> short</span>
-                  )}
-                </td>
-                <td className="n">
-                  <Num value={s.worst?.aim_V} q="volt" />
-                </td>
-                <td>
-                  {s.worst && (
+      <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Volts by season">
+        <table className="sheet-table">
+          <thead>
+            <tr>
+              <th>season</th>
+              <th className="n">worst point</th>
+              <th className="n">aim</th>
+              <th>where</th>
+              <th className="n">at the unit</th>
+              <th className="n">load</th>
+            </tr>
+          </thead>
+          <tbody>
+            {SEASONS.map((season) => {
+              const s = report.seasons[season]!;
+              return (
+                <tr key={season} className={season === chosen ? 'bg-chosen font-semibold' : ''}>
+                  <td>
                     <button
-                      className="cursor-pointer text-left underline underline-offset-2"
-                      onClick={() =>
-                        look({ line: s.worst!.line, cursor: s.worst!.at_m, vertex: null })
-                      }
+                      className="cursor-pointer text-left"
+                      aria-pressed={season === chosen}
+                      onClick={() => look({ season })}
                     >
-                      {lines[s.worst.line]?.name} at <Num value={s.worst.at_m} q="length" />
+                      {cat.seasons[season]!.name}
                     </button>
-                  )}
-                </td>
-                <td className="n">
-                  <Num value={s.v_out_V} q="volt" />
-                  {s.capped && <span className="label"> front</span>}
-                </td>
-                <td className="n">
-                  <Num value={s.r_in_ohm} q="ohm" />
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+                  </td>
+                  <td className="n" data-worst={season}>
+                    <Num
+                      value={s.worst?.v_V}
+                      q="volt"
+                      from={worstOrigin(season, s)}
+                      className={s.worst && s.worst.v_V < s.worst.aim_V ? 'text-live' : ''}
+                    />
+                    {s.worst && s.worst.v_V < s.worst.aim_V && (
+                      <span className="label text-live"> short</span>
+                    )}
+                  </td>
+                  <td className="n">
+                    <Num value={s.worst?.aim_V} q="volt" />
+                  </td>
+                  <td>
+                    {s.worst && (
+                      <button
+                        className="cursor-pointer text-left underline underline-offset-2"
+                        onClick={() =>
+                          look({ line: s.worst!.line, cursor: s.worst!.at_m, vertex: null })
+                        }
+                      >
+                        {lines[s.worst.line]?.name} at <Num value={s.worst.at_m} q="length" />
+                      </button>
+                    )}
+                  </td>
+                  <td className="n">
+                    <Num value={s.v_out_V} q="volt" />
+                    {s.capped && <span className="label"> front</span>}
+                  </td>
+                  <td className="n">
+                    <Num value={s.r_in_ohm} q="ohm" />
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
       <p className="label mt-1">
         Peak volts to soil. The load is what the unit sees, its earth included.
         {report.seasons[chosen]?.capped &&

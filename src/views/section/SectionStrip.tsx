@@ -1,6 +1,6 @@
 /** The chosen line from end to end on one distance axis: ground, posts, strands, volts. */
 import { scaleLinear } from 'd3-scale';
-import { area, line as path } from 'd3-shape';
+import { area } from 'd3-shape';
 import { useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { say } from '../../core/base/units.js';
 import type { Line } from '../../core/plan/schema.js';
@@ -10,13 +10,7 @@ import { Num, useUnits } from '../../ui/parts/Num.js';
 import { KIND_COLOURS } from '../../ui/parts/FindingMark.js';
 import { useSession } from '../../ui/session/session.js';
 import { look, useView } from '../../ui/session/view.js';
-
-const LEFT = 46;
-const RIGHT = 14;
-const GROUND_TOP = 16;
-const GROUND_HEIGHT = 104;
-const VOLTS_TOP = 134;
-const VOLTS_HEIGHT = 40;
+import { Axis, GROUND_HEIGHT, GROUND_TOP, LEFT, RIGHT, Strands, VoltsTrack } from './tracks.js';
 
 /** The volts of a line in a season, from whichever energiser feeds it. */
 function useVolts(id: string | null): SeasonPower['lines'][string] | null {
@@ -110,7 +104,7 @@ function Strip({ line, report, profile, volts, width }: StripProps) {
   const shown = cursor === null ? null : Math.min(cursor, total);
   return (
     <>
-      <div className="flex items-baseline gap-4 px-3 pt-1">
+      <div className="flex items-baseline gap-4 overflow-hidden px-3 pt-1 whitespace-nowrap">
         <span className="font-semibold">{line.name}</span>
         <Num
           value={report.ground_m}
@@ -238,123 +232,6 @@ function Strip({ line, report, profile, volts, width }: StripProps) {
   );
 }
 
-type Scale = ReturnType<typeof scaleLinear<number, number>>;
-
-/** Strands of one stretch: straight from post to post, style by duty. */
-function Strands({
-  line,
-  report,
-  from,
-  to,
-  x,
-  y,
-  lift,
-}: {
-  line: Line;
-  report: LineReport;
-  from: number;
-  to: number;
-  x: Scale;
-  y: Scale;
-  lift: (h: number) => number;
-}) {
-  const posts = report.posts.filter((p) => p.s_m >= from - 1e-6 && p.s_m <= to + 1e-6);
-  return line.strands.map((s, i) => (
-    <polyline
-      key={i}
-      fill="none"
-      stroke={
-        s.duty === 'live' ? 'var(--live)' : s.duty === 'earth' ? 'var(--earth)' : 'var(--soft)'
-      }
-      strokeWidth={1}
-      strokeDasharray={s.duty === 'live' ? undefined : s.duty === 'earth' ? '9 3' : '2 2'}
-      points={posts.map((p) => `${x(p.s_m)},${y(p.z_m) - lift(s.height_m)}`).join(' ')}
-    />
-  ));
-}
-
-function Axis({ x }: { x: Scale }) {
-  const units = useUnits();
-  const metresPerUnit = units === 'metric' ? 1 : 0.3048;
-  const ticks = scaleLinear(
-    x.domain().map((d) => d / metresPerUnit),
-    x.range(),
-  ).ticks(8);
-  return ticks.map((t) => (
-    <g key={t} transform={`translate(${x(t * metresPerUnit)},0)`}>
-      <line y1={GROUND_TOP - 4} y2={VOLTS_TOP + VOLTS_HEIGHT} stroke="var(--rule)" />
-      <text y={10} textAnchor="middle" className="fill-soft text-[11px]">
-        {say(t * metresPerUnit, 'length', units)}
-      </text>
-    </g>
-  ));
-}
-
-function VoltsTrack({
-  volts,
-  aim,
-  x,
-}: {
-  volts: SeasonPower['lines'][string] | null;
-  aim: number | null;
-  x: Scale;
-}) {
-  const units = useUnits();
-  if (!volts) {
-    return (
-      <text x={LEFT} y={VOLTS_TOP + 24} className="fill-soft text-[11px]">
-        No volts: nothing feeds this line.
-      </text>
-    );
-  }
-  const most = Math.max(...volts.v_V, aim ?? 0, 1000) * 1.1;
-  const y = scaleLinear([0, most], [VOLTS_TOP + VOLTS_HEIGHT, VOLTS_TOP]);
-  const draw = path<number>()
-    .x((i) => x(volts.s_m[i]!))
-    .y((i) => y(volts.v_V[i]!));
-  return (
-    <g>
-      <line
-        x1={LEFT}
-        x2={x.range()[1]!}
-        y1={y(0)}
-        y2={y(0)}
-        stroke="var(--ink)"
-        strokeWidth={0.8}
-      />
-      {aim !== null && (
-        <>
-          <line
-            x1={LEFT}
-            x2={x.range()[1]!}
-            y1={y(aim)}
-            y2={y(aim)}
-            stroke="var(--soft)"
-            strokeDasharray="5 4"
-          />
-          <text
-            x={x.range()[1]! - 2}
-            y={VOLTS_TOP + VOLTS_HEIGHT - 4}
-            textAnchor="end"
-            className="fill-soft text-[11px]"
-          >
-            aim {say(aim, 'volt', units)}
-          </text>
-        </>
-      )}
-      <path
-        d={draw(volts.s_m.map((_, i) => i)) ?? ''}
-        fill="none"
-        stroke="var(--live)"
-        strokeWidth={2}
-      />
-      <text x={4} y={VOLTS_TOP + 12} className="fill-soft text-[11px]">
-        {say(Math.min(...volts.v_V), 'volt', units)}
-      </text>
-    </g>
-  );
-}
-
 /** What stands at the cursor. */
 function Reading({
   s,
@@ -371,9 +248,9 @@ function Reading({
   if (s === null) return <span className="label ml-auto">move over the section to read it</span>;
   const post = report.posts.reduce((a, b) => (Math.abs(b.s_m - s) < Math.abs(a.s_m - s) ? b : a));
   return (
-    <span className="figure ml-auto text-[13px]" aria-live="off">
+    <span className="figure ml-auto text-[12.5px]" aria-live="off">
       at {say(s, 'tape', units)}, ground {say(zAt(profile, s), 'length', units)}
-      {volts ? `, ${say(readAt(volts.s_m, volts.v_V, s), 'volt', units)}` : ''}, nearest post at{' '}
+      {volts ? `, ${say(readAt(volts.s_m, volts.v_V, s), 'volt', units)}` : ''}, post at{' '}
       {say(post.tape_m, 'tape', units)}
       {post.uplift_N > 1 ? `, lifted ${say(post.uplift_N, 'force', units)}` : ''}
     </span>

@@ -20,7 +20,6 @@ const WITH_SECTION: readonly Step[] = ['land', 'power', 'strain'];
 export function Workbench({ id, step: first }: { id: string; step: string }) {
   const [state, setState] = useState<'opening' | 'open' | string>('opening');
   const step = useView((v) => v.step);
-  const scheme = useView((v) => v.scheme);
 
   useEffect(() => {
     rememberView();
@@ -36,9 +35,6 @@ export function Workbench({ id, step: first }: { id: string; step: string }) {
     return () => removeEventListener('popstate', back);
   }, [id, first]);
 
-  useEffect(() => {
-    document.documentElement.dataset['scheme'] = scheme;
-  }, [scheme]);
   useKeys();
 
   if (state !== 'open') {

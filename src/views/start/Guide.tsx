@@ -1,4 +1,4 @@
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { catalogue } from '../../core/plan/catalogue.js';
 import { readTyped } from '../../core/plan/typed.js';
@@ -14,6 +14,7 @@ import {
   type ReferenceChoice,
 } from '../../ui/parts/imports.js';
 import { newPlan } from './newPlan.js';
+import { Fault, Labelled, Question } from './questions.js';
 
 interface Form {
   name: string;
@@ -31,6 +32,8 @@ interface Form {
   supply: 'mains' | 'solar';
 }
 
+const FILE =
+  'file:border-rule file:bg-panel file:text-ink text-xs file:mr-2 file:cursor-pointer file:rounded-[3px] file:border file:px-2 file:py-1.5';
 const CURRENCIES = ['EUR', 'GBP', 'USD', 'AUD', 'NZD', 'CAD', 'ZAR', 'CHF'];
 const METRES_PER = { metric: 1, imperial: 0.3048 } as const;
 
@@ -210,6 +213,7 @@ export function Guide() {
               <ReferenceFields value={value.reference} onChange={(v) => setValue('reference', v)} />
               <Labelled name="ASCII grid (.asc), or points x, y, z (.csv)">
                 <input
+                  className={FILE}
                   type="file"
                   accept=".asc,.txt,.csv"
                   onChange={(e) => void takeGround(e.target.files?.[0])}
@@ -239,6 +243,7 @@ export function Guide() {
             <div className="mt-2">
               <Labelled name="GPX track or GeoJSON line">
                 <input
+                  className={FILE}
                   type="file"
                   accept=".gpx,.geojson,.json"
                   onChange={(e) => void takeWalk(e.target.files?.[0])}
@@ -257,7 +262,7 @@ export function Guide() {
             >
               <textarea
                 className="field figure h-24 w-60 py-1"
-                placeholder={'85 @ 112\n140 @ 95'}
+                placeholder="85 @ 112"
                 {...register('legs')}
               />
             </Labelled>
@@ -302,43 +307,6 @@ export function Guide() {
       </form>
     </main>
   );
-}
-
-function Question({
-  number,
-  title,
-  children,
-}: {
-  number: number;
-  title: string;
-  children: ReactNode;
-}) {
-  return (
-    <fieldset className="border-ink mt-6 border-t pt-2">
-      <legend className="float-left mb-2 w-full text-[16px] font-semibold">
-        <span className="figure text-soft mr-2">{number}</span>
-        {title}
-      </legend>
-      <div className="clear-both">{children}</div>
-    </fieldset>
-  );
-}
-
-function Labelled({ name, children }: { name: string; children: ReactNode }) {
-  return (
-    <label className="flex flex-col gap-0.5">
-      <span className="label">{name}</span>
-      {children}
-    </label>
-  );
-}
-
-function Fault({ words }: { words: string | undefined }) {
-  return words ? (
-    <p role="alert" className="text-live mt-1">
-      {words}
-    </p>
-  ) : null;
 }
 
 function Radios({

@@ -3,8 +3,7 @@ import { addEnergiser, addLine } from '../../core/plan/edits.js';
 import { catalogue } from '../../core/plan/catalogue.js';
 import { planLength, pointAt } from '../../core/plan/geometry.js';
 import type { Plan, Point } from '../../core/plan/schema.js';
-import { propose } from '../../core/strands/proposal.js';
-import { profilesOf, requirementOf } from '../../core/strands/requirement.js';
+import { startingMakeUp } from '../../core/strands/proposal.js';
 
 export interface Answers {
   readonly name: string;
@@ -43,14 +42,7 @@ export function newPlan(a: Answers): Plan {
     newLines: { left: a.left, right: a.right, keepOut: a.keepOut, boundary: a.boundary },
     overrides: {},
   };
-  const facing = profilesOf(plan.newLines, catalogue);
-  const need = requirementOf(facing, catalogue);
-  const strands = (need ? propose(need, catalogue).heights_m : [0.9]).map((height_m) => ({
-    height_m,
-    duty: 'live' as const,
-    wire: 'ht25',
-    insulated: true,
-  }));
+  const strands = startingMakeUp(plan.newLines, catalogue);
   for (const line of a.lines) addLine(plan, line.points, strands, line.name);
   const first = Object.values(plan.lines)[0];
   if (first) {

@@ -1,5 +1,6 @@
 import { say } from '../../core/base/units.js';
-import type { Line, Strand } from '../../core/plan/schema.js';
+import type { Line } from '../../core/plan/schema.js';
+import { makeUp } from '../../core/strands/makeUp.js';
 import type { LineReport, Proposal } from '../../core/report/schema.js';
 import { Part } from '../../ui/parts/controls.js';
 import { Num, useUnits, WhereFrom } from '../../ui/parts/Num.js';
@@ -37,13 +38,7 @@ export function Proposed({ line, report }: { line: Line; report: LineReport }) {
   };
   const take = () =>
     commit(`proposed make-up on ${line.name}`, (d) => {
-      const l = d.lines[line.id]!;
-      const plain = l.strands.filter((s) => cat.wires[s.wire]?.form !== 'barbed');
-      const usual: Strand = { height_m: 0, duty: 'live', wire: 'ht25', insulated: true };
-      l.strands = heights_m.map((height_m, i) => ({
-        ...(plain[i] ?? plain.at(-1) ?? usual),
-        height_m,
-      }));
+      d.lines[line.id]!.strands = makeUp(heights_m, line.strands, cat);
     });
   return (
     <Part

@@ -33,7 +33,10 @@ export const doesNotHold: Rule = {
           why: said.join(' '),
           todo: 'Take the proposed make-up, or say which stock really stand here.',
           place: onLine(line),
-          mend: { words: 'Take the proposed make-up', patch: takeProposal(line, report) },
+          mend: {
+            words: 'Take the proposed make-up',
+            patch: takeProposal(line, report, scene.cat),
+          },
         },
       ];
     }),

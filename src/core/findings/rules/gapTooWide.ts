@@ -22,7 +22,10 @@ export const gapTooWide: Rule = {
           why: `The gap from ${scene.say.mm(worst.lower_m)} to ${scene.say.mm(worst.upper_m)} is ${scene.say.mm(worst.upper_m - worst.lower_m)}; ${who.toLowerCase()} allow ${scene.say.mm(worst.limit_m)} there.`,
           todo: 'Take the proposed make-up, or move the strands closer.',
           place: onLine(line),
-          mend: { words: 'Take the proposed make-up', patch: takeProposal(line, report) },
+          mend: {
+            words: 'Take the proposed make-up',
+            patch: takeProposal(line, report, scene.cat),
+          },
         },
       ];
     }),

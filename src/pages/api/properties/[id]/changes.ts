@@ -2,7 +2,7 @@ import type { APIRoute } from 'astro';
 import { Type } from '@sinclair/typebox';
 import { validate } from '../../../../formats/validate.js';
 import { PatchSchema } from '../../../../formats/patch.js';
-import type { Proposed } from '../../../../server/store.js';
+import type { Proposed } from '../../../../formats/change.js';
 import { store } from '../../../../server/index.js';
 import { answer, bodyJson, fault, json } from '../../../../server/http.js';
 
@@ -12,7 +12,6 @@ const Body = Type.Object(
     tab: Type.String({ pattern: '^[A-Za-z0-9-]{4,64}$' }),
     base: Type.Integer({ minimum: 0 }),
     kind: Type.Union([Type.Literal('do'), Type.Literal('undo'), Type.Literal('redo')]),
-    of: Type.Optional(Type.Integer({ minimum: 0 })),
     words: Type.String({ maxLength: 200 }),
     patch: PatchSchema,
     inverse: PatchSchema,

@@ -1,0 +1,54 @@
+/** The worker that evaluates the plan: it follows by patches and answers with what has changed. */
+import * as Comlink from 'comlink';
+import type { PatchStep } from '../../core/plan/schema.js';
+import { applyPatch } from '../../formats/patch.js';
+import type { EvaluateApi } from '../../workers/evaluate.worker.js';
+import { committed, setCommitted, useSession } from './state.js';
+
+const { getState: get, setState: set } = useSession;
+let worker: Comlink.Remote<EvaluateApi> | null = null;
+
+/** Gives the worker the whole committed plan and its ground; starts it at the first call. */
+export async function openWorker(): Promise<void> {
+  worker ??= Comlink.wrap<EvaluateApi>(
+    new Worker(new URL('../../workers/evaluate.worker.ts', import.meta.url), { type: 'module' }),
+  );
+  await worker.open(committed(), get().ground);
+}
+
+/** Takes a patch into the committed plan, the shown plan and the worker's. */
+export function advance(patch: PatchStep[]): void {
+  setCommitted(applyPatch(committed(), patch));
+  void worker?.patch(patch);
+}
+
+let running = false;
+let wanted: PatchStep[] | null = null;
+/** Asks for a report; while one is being worked out only the newest wish is kept. */
+export function requestReport(patch: PatchStep[]): void {
+  wanted = patch;
+  if (!running) void evaluateLoop();
+}
+
+async function evaluateLoop(): Promise<void> {
+  running = true;
+  while (wanted && worker) {
+    const patch = wanted;
+    wanted = null;
+    try {
+      const change = await worker.evaluate(patch);
+      if (!change) continue;
+      const before = get().report?.lines ?? {};
+      const lines = Object.fromEntries(
+        Object.entries(change.lines).map(([id, line]) => [
+          id,
+          line === 'same' ? before[id]! : line,
+        ]),
+      );
+      set({ report: { ...change.report, lines }, took_ms: change.took_ms });
+    } catch (error) {
+      set({ refused: `This could not be worked out: ${(error as Error).message}` });
+    }
+  }
+  running = false;
+}
