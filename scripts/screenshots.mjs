@@ -11,15 +11,35 @@ build();
 const { chromium } = await import('@playwright/test');
 const PORT = '4393';
 const folder = mkdtempSync(join(tmpdir(), 'anabatic-'));
-const server = spawn(process.execPath, ['bin/anabatic', 'demo', '--db', join(folder, 'demo.sqlite'), '--port', PORT]);
+const server = spawn(process.execPath, [
+  'bin/anabatic',
+  'demo',
+  '--db',
+  join(folder, 'demo.sqlite'),
+  '--port',
+  PORT,
+]);
 const at = (path) => `http://127.0.0.1:${PORT}${path}`;
 for (let k = 0; k < 100; k++) {
-  if (await fetch(at('/')).then((r) => r.ok, () => false)) break;
+  if (
+    await fetch(at('/')).then(
+      (r) => r.ok,
+      () => false,
+    )
+  )
+    break;
   await new Promise((wake) => setTimeout(wake, 100));
 }
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-gpu', '--disable-quic', '--disable-background-networking', '--no-first-run'],
+  args: [
+    '--no-sandbox',
+    '--disable-dev-shm-usage',
+    '--disable-gpu',
+    '--disable-quic',
+    '--disable-background-networking',
+    '--no-first-run',
+  ],
 });
 
 /** One picture: the address, the window, what is pressed first. */
@@ -34,7 +54,11 @@ async function take(name, path, size, prepare = async () => {}) {
 }
 const DESK = { width: 1280, height: 800 };
 const PHONE = { width: 390, height: 844 };
-const choose = (name) => async (page) => page.getByRole('button', { name: new RegExp(`^${name}`) }).first().click();
+const choose = (name) => async (page) =>
+  page
+    .getByRole('button', { name: new RegExp(`^${name}`) })
+    .first()
+    .click();
 
 try {
   await take('start', '/new', DESK);
@@ -43,7 +67,9 @@ try {
   await take('power', '/p/hollin-scar/power', DESK);
   await take('strain', '/p/hollin-scar/strain', DESK, choose('Ridge dyke'));
   await take('supplies', '/p/hollin-scar/supplies', DESK);
-  await take('power-phone-sun', '/p/hollin-scar/power', PHONE, (page) => page.getByLabel('Scheme').selectOption('sun'));
+  await take('power-phone-sun', '/p/hollin-scar/power', PHONE, (page) =>
+    page.getByLabel('Scheme').selectOption('sun'),
+  );
   await take('land-dark', '/p/hollin-scar/land', DESK, async (page) => {
     await page.getByLabel('Scheme').selectOption('dark');
     await page.locator('[data-finding=bend-unbraced] button').first().click();

@@ -8,7 +8,7 @@ import Static from 'ol/source/ImageStatic.js';
 import VectorSource from 'ol/source/Vector.js';
 import { say, type Units } from '../../core/base/units.js';
 import { bearing, distance, pointAt } from '../../core/plan/geometry.js';
-import type { Grid, Plan, Point } from '../../core/plan/schema.js';
+import type { Grid, Line, Plan, Point } from '../../core/plan/schema.js';
 import type { Report } from '../../core/report/schema.js';
 import {
   contourInterval,
@@ -16,8 +16,7 @@ import {
   heightRange,
   hillShade,
 } from '../../core/terrain/relief.js';
-import { extent } from '../../core/terrain/ground.js';
-import { heightAt, type Ground } from '../../core/terrain/ground.js';
+import { extent, heightAt, type Ground } from '../../core/terrain/ground.js';
 import * as style from './styles.js';
 import type { Tokens } from './tokens.js';
 
@@ -48,10 +47,14 @@ export function makeLayers(projection: Projection) {
   const contours = vector(1, true);
   const lines = vector(2, true);
   const things = vector(3);
-  const sketch = vector(4);
+  const marks = vector(4);
+  const sketch = vector(5);
+  const shownLines: ShownLines = new Map();
+  let lastThings: readonly unknown[] = [];
+  let lastMarks: readonly unknown[] = [];
 
   return {
-    all: [shade, contours, lines, things, sketch],
+    all: [shade, contours, lines, things, marks, sketch],
 
     /** Hill shade and contours of a grid; nothing on flat ground. */
     ground(grid: Grid | null, t: Tokens, units: Units): void {
@@ -78,27 +81,44 @@ export function makeLayers(projection: Projection) {
       );
     },
 
-    /** Lines, vertices of the chosen one, gates, energisers, findings, cursor. */
+    /**
+     * Lines, vertices of the chosen one, gates, energisers, findings, cursor. A layer is drawn anew
+     * only when something on it has changed: while a vertex is dragged every frame counts.
+     */
     plan(s: Shown, t: Tokens): void {
-      const dead = new Set(s.report?.dead.map((d) => d.line));
-      lines.getSource()!.clear(true);
-      lines.getSource()!.addFeatures(
-        Object.values(s.plan.lines).map((l) => {
-          const f = new Feature(new LineString(l.vertices.map(xy)));
-          const isDead = s.report === null || dead.has(l.id);
-          f.setStyle(
-            style.lineStyle(t, {
-              name: l.name,
-              chosen: l.id === s.line,
-              dead: isDead,
-              boundary: l.boundary,
-            }),
-          );
-          return f;
-        }),
-      );
-      things.getSource()!.clear(true);
-      things.getSource()!.addFeatures(thingFeatures(s, t));
+      drawLines(lines.getSource()!, shownLines, s, t);
+      const thingsNow = [
+        s.plan.gates,
+        s.plan.energisers,
+        s.plan.lines,
+        s.line,
+        s.vertex,
+        s.thing,
+        s.cursor,
+        t.sheet,
+      ];
+      if (changed(lastThings, thingsNow)) {
+        lastThings = thingsNow;
+        things.getSource()!.clear(true);
+        things.getSource()!.addFeatures(thingFeatures(s, t));
+      }
+      const found = (s.report?.findings ?? []).filter((f) => f.place.e !== undefined);
+      const marksNow = [
+        found.map((f) => `${f.kind}${f.place.e},${f.place.n}`).join(),
+        s.finding,
+        t.sheet,
+      ];
+      if (changed(lastMarks, marksNow)) {
+        lastMarks = marksNow;
+        marks.getSource()!.clear(true);
+        marks.getSource()!.addFeatures(
+          found.map((f) => {
+            const mark = new Feature(new OlPoint([f.place.e!, f.place.n!]));
+            mark.setStyle(style.findingStyle(t, f.kind, f.id === s.finding));
+            return mark;
+          }),
+        );
+      }
     },
 
     /** The leg in the hand: from the last point to the pointer, with what it measures. */
@@ -123,6 +143,40 @@ export function makeLayers(projection: Projection) {
       sketch.getSource()!.addFeature(f);
     },
   };
+}
+
+const changed = (before: readonly unknown[], now: readonly unknown[]): boolean =>
+  before.length !== now.length || now.some((x, i) => x !== before[i]);
+
+type ShownLines = Map<string, { line: Line | null; look: string; feature: Feature<LineString> }>;
+
+/** Brings the line features up to date: new shape or look only where the plan or verdict differs. */
+function drawLines(source: VectorSource, shown: ShownLines, s: Shown, t: Tokens): void {
+  const dead = new Set(s.report?.dead.map((d) => d.line));
+  for (const line of Object.values(s.plan.lines)) {
+    const look = {
+      name: line.name,
+      chosen: line.id === s.line,
+      dead: s.report === null || dead.has(line.id),
+      boundary: line.boundary,
+    };
+    const key = JSON.stringify([look, t.sheet]);
+    let old = shown.get(line.id);
+    if (!old) {
+      const feature = new Feature(new LineString([]));
+      source.addFeature(feature);
+      shown.set(line.id, (old = { line: null, look: '', feature }));
+    }
+    if (old.line?.vertices !== line.vertices)
+      old.feature.getGeometry()!.setCoordinates(line.vertices.map(xy));
+    if (old.look !== key) old.feature.setStyle(style.lineStyle(t, look));
+    Object.assign(old, { line, look: key });
+  }
+  for (const [id, { feature }] of shown) {
+    if (s.plan.lines[id]) continue;
+    source.removeFeature(feature);
+    shown.delete(id);
+  }
 }
 
 function thingFeatures(s: Shown, t: Tokens): Feature[] {
@@ -157,10 +211,6 @@ function thingFeatures(s: Shown, t: Tokens): Feature[] {
     const own = e.line ? s.plan.lines[e.line] : undefined;
     if (own) put(new LineString([xy(e), xy(pointAt(own.vertices, e.at_m))]), style.leadStyle(t));
     put(at(e), style.energiserStyle(t, e.name, s.thing?.id === e.id));
-  }
-  for (const f of s.report?.findings ?? []) {
-    if (f.place.e === undefined || f.place.n === undefined) continue;
-    put(at({ e: f.place.e, n: f.place.n }), style.findingStyle(t, f.kind, f.id === s.finding));
   }
   return out;
 }
