@@ -72,6 +72,32 @@ export function Num({ value, q, from, className = '', bare = false }: NumProps) 
   );
 }
 
+/** What is measured on the drawing itself. */
+export const MEASURED: Origin = {
+  kind: 'measured',
+  title: 'Measured on the drawing',
+  source:
+    'Local metres; bearings from grid north; over ground: sum of sqrt(ds² + dz²), sampled every metre',
+};
+
+/** The heading of a column of numbers, with where they all come from. */
+export function Head({
+  name,
+  from,
+  className = '',
+}: {
+  name: string;
+  from?: Origin;
+  className?: string;
+}) {
+  return (
+    <th className={`n ${className}`}>
+      {name}
+      {from && <WhereFrom origin={from} shown={name} />}
+    </th>
+  );
+}
+
 /** The mark that opens the origin of a number. */
 export function WhereFrom({ origin, shown }: { origin: Origin; shown: string }) {
   return (

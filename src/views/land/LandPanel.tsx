@@ -2,7 +2,7 @@ import { Fence, MousePointer2, PenLine, Zap } from 'lucide-react';
 import { useId, useState } from 'react';
 import { useSession } from '../../ui/session/session.js';
 import { chooseLine, useView, type Tool } from '../../ui/session/view.js';
-import { Num } from '../../ui/parts/Num.js';
+import { MEASURED, Num, WhereFrom } from '../../ui/parts/Num.js';
 import { readTyped } from '../../core/plan/typed.js';
 import { Files } from './Files.js';
 import { takeTool } from './actions.js';
@@ -27,7 +27,7 @@ export function LandPanel() {
   });
   return (
     <div
-      className="border-rule bg-panel no-print w-[266px] shrink-0 overflow-y-auto border-r p-3 max-[700px]:w-full"
+      className="border-rule bg-panel no-print w-[292px] shrink-0 overflow-y-auto border-r p-3 max-[700px]:w-full"
       tabIndex={-1}
     >
       <div role="toolbar" aria-label="Tools" className="grid grid-cols-2 gap-1">
@@ -122,7 +122,14 @@ function Overview() {
     <>
       <h2 className="heading">{plan.name}</h2>
       {plan.invented && <p className="label">Everything in this property is made up.</p>}
-      <ul className="mt-2" aria-label="Lines">
+      <p className="label mt-2 flex justify-between">
+        <span>line</span>
+        <span>
+          over ground
+          <WhereFrom origin={MEASURED} shown="the length of each line" />
+        </span>
+      </p>
+      <ul aria-label="Lines">
         {Object.values(plan.lines).map((l) => (
           <li key={l.id}>
             <button

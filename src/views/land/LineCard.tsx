@@ -1,21 +1,16 @@
 import { ArrowLeft, Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
+import { unitOf } from '../../core/base/units.js';
 import { deflections } from '../../core/plan/geometry.js';
 import { moveVertex, removeVertex } from '../../core/plan/edits.js';
 import type { Line, Vertex } from '../../core/plan/schema.js';
 import { PlaceFields, QuantityField, Select } from '../../ui/parts/controls.js';
-import { Num, type Origin } from '../../ui/parts/Num.js';
+import { Head, MEASURED, Num, useUnits } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../ui/session/catalogue.js';
 import { commit, useSession } from '../../ui/session/session.js';
 import { chooseLine, look, useView } from '../../ui/session/view.js';
 import { removeChosen } from './actions.js';
 import { goOn } from './sketch.js';
-
-const MEASURED: Origin = {
-  kind: 'measured',
-  title: 'Measured on the drawing',
-  source: 'Local metres; bearings from grid north',
-};
 
 /** The chosen line: names, lengths, every leg and vertex as a typed table. */
 export function LineCard({ id }: { id: string }) {
@@ -181,6 +176,7 @@ export function NameField({
 /** Every vertex with its kind, and the leg that follows it. */
 function Vertices({ line }: { line: Line }) {
   const chosen = useView((v) => v.vertex);
+  const units = useUnits();
   const report = useSession((s) => s.report?.lines[line.id]);
   const turns = deflections(line.vertices);
   const vertex = chosen === null ? undefined : line.vertices[chosen];
@@ -192,13 +188,14 @@ function Vertices({ line }: { line: Line }) {
         role="group"
         aria-label="Legs of the line"
       >
-        <table className="sheet-table mt-1 text-[13px]">
+        <table className="sheet-table legs mt-1 text-[12px]">
           <thead>
             <tr>
-              <th>vertex</th>
-              <th className="n">length</th>
-              <th className="n">bearing</th>
-              <th className="n !pr-0">rise</th>
+              <th>{unitOf('tape', units)}</th>
+              <Head name="plan" from={MEASURED} />
+              <Head name="ground" />
+              <Head name="bearing" />
+              <Head name="rise" className="!pr-0" />
             </tr>
           </thead>
           <tbody>
@@ -216,6 +213,7 @@ function Vertices({ line }: { line: Line }) {
                     </button>
                     {turns[i]! > 1 && <span className="label"> {Math.round(turns[i]!)}°</span>}
                   </td>
+                  <td className="n">{leg && <Num value={leg.plan_m} q="tape" bare />}</td>
                   <td className="n">{leg && <Num value={leg.ground_m} q="tape" bare />}</td>
                   <td className="n">{leg && <Num value={leg.bearing_deg} q="degree" />}</td>
                   <td className="n !pr-0">{leg && <Num value={leg.rise_m} q="tape" bare />}</td>

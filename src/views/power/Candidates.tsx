@@ -2,7 +2,7 @@ import { say } from '../../core/base/units.js';
 import type { Energiser } from '../../core/plan/schema.js';
 import type { EnergiserReport } from '../../core/report/schema.js';
 import { Part } from '../../ui/parts/controls.js';
-import { Num, useUnits, type Origin } from '../../ui/parts/Num.js';
+import { Head, Num, useUnits, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../ui/session/catalogue.js';
 import { commit, useSession } from '../../ui/session/session.js';
 
@@ -41,7 +41,7 @@ export function Candidates({ unit, report }: { unit: Energiser; report: Energise
               <th>unit</th>
               <th className="n">output</th>
               <th>worst volts against the aim</th>
-              <th className="n">worst</th>
+              <Head name="worst" from={WORST} />
               <th>
                 <span className="sr-only">choose</span>
               </th>
@@ -109,6 +109,13 @@ export function Candidates({ unit, report }: { unit: Energiser; report: Energise
     </Part>
   );
 }
+
+const WORST: Origin = {
+  kind: 'formula',
+  title: 'The same network on each unit',
+  formula: 'volts at the worst live point, in the season with the least of volts ÷ aim',
+  source: 'Its own load line on the load above; docs/model.md, Power',
+};
 
 const plateOrigin = (model: string): Origin => ({
   kind: 'default',

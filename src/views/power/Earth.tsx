@@ -48,6 +48,19 @@ export function Earth({ unit, report }: { unit: Energiser; report: EnergiserRepo
       },
     ],
   };
+  const probe: Origin = {
+    kind: 'formula',
+    title: 'Rods against a probe beside the last one',
+    formula: 'I·R − Σ ρ I/(2πL) asinh(L/d)',
+    source: 'The soil at the probe is raised too, by every rod; docs/model.md, Earth',
+    inputs: [
+      {
+        name: 'Probe from the last rod',
+        path: 'defaults.earth.testProbe.value',
+        quantity: 'length',
+      },
+    ],
+  };
   return (
     <Part title="Earth">
       <div className="flex flex-wrap gap-x-5 gap-y-1">
@@ -140,13 +153,13 @@ export function Earth({ unit, report }: { unit: Energiser; report: EnergiserRepo
           <tr>
             <td>what a voltmeter to the probe would read</td>
             <td className="n">
-              <Num value={e.test.reading_V} q="smallVolt" />
+              <Num value={e.test.reading_V} q="smallVolt" from={probe} />
             </td>
           </tr>
           <tr>
             <td>current that returns in the test</td>
             <td className="n">
-              <Num value={e.test.current_A} q="ampere" />
+              <Num value={e.test.current_A} q="ampere" from={test} />
             </td>
           </tr>
         </tbody>

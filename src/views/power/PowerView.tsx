@@ -1,6 +1,8 @@
 import { useState } from 'react';
+import { figureText, unitOf } from '../../core/base/units.js';
 import type { Resistance } from '../../core/plan/schema.js';
 import { Caution, Choice, Part, QuantityField, Select } from '../../ui/parts/controls.js';
+import { useUnits } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../ui/session/catalogue.js';
 import { commit, useSession } from '../../ui/session/session.js';
 import { Candidates } from './Candidates.js';
@@ -70,6 +72,9 @@ function Sizing() {
   const sizing = useSession((s) => s.plan.sizing);
   const soil = useSession((s) => s.plan.soil);
   const cat = useCatalogue();
+  const units = useUnits();
+  const perLength = (r: Resistance) =>
+    figureText(cat.wires['ht25']![`${r}_ohm_per_km`], 'perLength', units);
   return (
     <>
       <span className="inline-flex items-center gap-1.5">
@@ -79,9 +84,9 @@ function Sizing() {
           title={cat.wires['ht25']!.why}
           value={sizing.resistance}
           options={[
-            ['planning', `planning ${cat.wires['ht25']!.planning_ohm_per_km}`],
-            ['best', `best estimate ${cat.wires['ht25']!.best_ohm_per_km}`],
-            ['guaranteed', `guaranteed ${cat.wires['ht25']!.guaranteed_ohm_per_km}`],
+            ['planning', `planning ${perLength('planning')}`],
+            ['best', `best estimate ${perLength('best')}`],
+            ['guaranteed', `guaranteed ${perLength('guaranteed')}`],
           ]}
           onChange={(r) =>
             commit(`resistance: ${r}`, (d) => {
@@ -89,7 +94,7 @@ function Sizing() {
             })
           }
         />
-        <span className="label">ohm/km</span>
+        <span className="label">{unitOf('perLength', units)}</span>
       </span>
       <QuantityField
         label="Reserve"

@@ -3,10 +3,33 @@ import { SEASONS, type SeasonId } from '../../core/plan/catalogue.js';
 import type { Energiser } from '../../core/plan/schema.js';
 import type { EnergiserReport, SeasonPower } from '../../core/report/schema.js';
 import { Part } from '../../ui/parts/controls.js';
-import { Num, type Origin } from '../../ui/parts/Num.js';
+import { Head, Num, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../ui/session/catalogue.js';
 import { useSession } from '../../ui/session/session.js';
 import { look, useView } from '../../ui/session/view.js';
+
+const AIM: Origin = {
+  kind: 'default',
+  title: 'Aim at the worst point',
+  source:
+    'The strictest of the stock at that line; each is shown on Strands, and can be changed there',
+};
+const AT_UNIT: Origin = {
+  kind: 'formula',
+  title: 'Volts at the unit',
+  formula: 'V = min(f(R), f(Z0)); f the load line, Z0 the surge impedance where the fence is long',
+  source: 'docs/model.md, Power',
+  inputs: [
+    { name: 'The front counts beyond, µs', path: 'defaults.network.surgeTime.value' },
+    { name: 'Inductance that soil adds', path: 'defaults.network.surgeSoil.value' },
+  ],
+};
+const LOAD: Origin = {
+  kind: 'formula',
+  title: 'What the unit sees',
+  formula: 'one solve of the network with 1 A, earth included',
+  source: 'docs/model.md, Power',
+};
 
 /** Worst live point by season, with where it is; the chosen season stands out. */
 export function Seasons({ unit, report }: { unit: Energiser; report: EnergiserReport }) {
@@ -21,10 +44,10 @@ export function Seasons({ unit, report }: { unit: Energiser; report: EnergiserRe
             <tr>
               <th>season</th>
               <th className="n">worst point</th>
-              <th className="n">aim</th>
+              <Head name="aim" from={AIM} />
               <th>where</th>
-              <th className="n">at the unit</th>
-              <th className="n">load</th>
+              <Head name="at the unit" from={AT_UNIT} />
+              <Head name="load" from={LOAD} />
             </tr>
           </thead>
           <tbody>

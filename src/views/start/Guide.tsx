@@ -1,5 +1,6 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
+import { say } from '../../core/base/units.js';
 import { catalogue } from '../../core/plan/catalogue.js';
 import { readTyped } from '../../core/plan/typed.js';
 import type { Plan, Point } from '../../core/plan/schema.js';
@@ -49,34 +50,58 @@ export function pointsOf(legs: string, units: Plan['units']): Point[] | string {
   return points.length < 2 ? 'Type at least one leg, such as 85 @ 112' : points;
 }
 
+interface Walk {
+  readonly lines: { name: string; points: Point[] }[];
+  readonly origin: Plan['origin'];
+  readonly text: string;
+}
+
+const FRESH: Form = {
+  name: '',
+  units: 'metric',
+  currency: 'EUR',
+  groundKind: 'flat',
+  reference: { kind: 'local', projection: 'utm 30n' },
+  lineKind: 'draw',
+  legs: '',
+  left: ['cattle-calves'],
+  right: [],
+  keepOut: [],
+  boundary: false,
+  soil: 'loam',
+  supply: 'mains',
+};
+
+const DRAFT = 'anabatic.start';
+interface Draft {
+  readonly form?: Partial<Form>;
+  readonly ground?: GroundAnswer | null;
+  readonly walked?: Walk | null;
+}
+
+function readDraft(): Draft {
+  try {
+    return JSON.parse(localStorage.getItem(DRAFT) ?? '{}') as Draft;
+  } catch {
+    return {};
+  }
+}
+
 /** Five short questions that end on a complete first plan. */
 export function Guide() {
+  const [draft] = useState(readDraft);
   const form = useForm<Form>({
-    defaultValues: {
-      name: '',
-      units: 'metric',
-      currency: 'EUR',
-      groundKind: 'flat',
-      reference: { kind: 'local', projection: 'utm 30n' },
-      lineKind: 'draw',
-      legs: '',
-      left: ['cattle-calves'],
-      right: [],
-      keepOut: [],
-      boundary: false,
-      soil: 'loam',
-      supply: 'mains',
-    },
+    defaultValues: { ...FRESH, ...draft.form },
   });
   const { register, watch, setValue, handleSubmit, formState } = form;
-  const [ground, setGround] = useState<GroundAnswer | null>(null);
-  const [walked, setWalked] = useState<{
-    lines: { name: string; points: Point[] }[];
-    origin: Plan['origin'];
-    text: string;
-  } | null>(null);
+  const [ground, setGround] = useState<GroundAnswer | null>(draft.ground ?? null);
+  const [walked, setWalked] = useState<Walk | null>(draft.walked ?? null);
   const [faults, setFaults] = useState<Partial<Record<'ground' | 'line' | 'all', string>>>({});
   const value = watch();
+  // Half-given answers outlive a reload.
+  useEffect(() => {
+    localStorage.setItem(DRAFT, JSON.stringify({ form: value, ground, walked }));
+  });
   const fault = (key: keyof typeof faults, words: string | undefined) =>
     setFaults((f) => ({ ...f, [key]: words }));
 
@@ -137,6 +162,7 @@ export function Guide() {
     });
     try {
       const { id } = await postJson<{ id: string }>('/api/properties', plan);
+      localStorage.removeItem(DRAFT);
       location.assign(`/p/${id}/land${f.lineKind === 'draw' ? '?draw' : ''}`);
     } catch (e) {
       fault('all', (e as Error).message);
@@ -221,8 +247,9 @@ export function Guide() {
               </Labelled>
               {ground && (
                 <p role="status" className="label">
-                  {ground.cols} × {ground.rows} heights, {ground.low_m.toFixed(0)} to{' '}
-                  {ground.high_m.toFixed(0)} m, every {ground.cell_m.toFixed(1)} m.
+                  {ground.cols} × {ground.rows} heights, {say(ground.low_m, 'length', value.units)}{' '}
+                  to {say(ground.high_m, 'length', value.units)}, every{' '}
+                  {say(ground.cell_m, 'length', value.units)}.
                 </p>
               )}
             </div>

@@ -3,7 +3,7 @@ import type { LineReport, Strain } from '../../core/report/schema.js';
 import { REFERENCE_C, stringingTable } from '../../core/wire/strain.js';
 import { say } from '../../core/base/units.js';
 import { Caution, Choice, Part, QuantityField } from '../../ui/parts/controls.js';
-import { Num, useUnits, type Origin } from '../../ui/parts/Num.js';
+import { Head, MEASURED, Num, useUnits, WhereFrom, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../ui/session/catalogue.js';
 import { commit, useSession } from '../../ui/session/session.js';
 import { useView, type Warmth } from '../../ui/session/view.js';
@@ -137,6 +137,7 @@ const LIMIT: Origin = {
     { name: 'Joint efficiency', path: 'defaults.wire.jointEfficiency.value' },
   ],
 };
+/** Straight below the chord, at the middle. */
 const SAG: Origin = {
   kind: 'formula',
   title: 'Sag at mid-bay',
@@ -163,8 +164,12 @@ function Runs({
       : warmth === 'today'
         ? s.sagToday_m
         : (s.sagToday_m * s.today_N) / s.cold_N;
-  const head = (key: Warmth, name: string) => (
-    <th className={`n ${warmth === key ? '!text-ink !font-bold' : ''}`}>{name}</th>
+  const head = (key: Warmth, name: string, from?: Origin) => (
+    <Head
+      name={name}
+      className={warmth === key ? '!text-ink !font-bold' : ''}
+      {...(from ? { from } : {})}
+    />
   );
   return (
     <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Tension by run">
@@ -173,11 +178,11 @@ function Runs({
           <tr>
             <th>run</th>
             <th>wire</th>
-            <th className="n">length</th>
-            <th className="n">longest bay</th>
-            {head('today', 'set today, at ')}
-            {head('cold', 'coldest night')}
-            {head('hot', 'hottest day')}
+            <Head name="length" from={MEASURED} />
+            <Head name="longest bay" from={MEASURED} />
+            {head('today', 'set today')}
+            {head('cold', 'coldest night', STATE)}
+            {head('hot', 'hottest day', STATE)}
             <th className="n">limit</th>
             <th className="n">
               sag {warmth === 'today' ? 'today' : warmth === 'cold' ? 'cold' : 'hot'}
@@ -281,7 +286,10 @@ function Table({ strain }: { strain: Strain }) {
               ))}
             </tr>
             <tr>
-              <th scope="row">set</th>
+              <th scope="row">
+                set
+                <WhereFrom origin={STATE} shown="the tension to set" />
+              </th>
               {rows.map((r) => (
                 <td key={r.celsius} className="n">
                   <Num value={r.tension_N} q="force" />
@@ -289,7 +297,10 @@ function Table({ strain }: { strain: Strain }) {
               ))}
             </tr>
             <tr>
-              <th scope="row">sag at mid-bay</th>
+              <th scope="row">
+                sag at mid-bay
+                <WhereFrom origin={SAG} shown="the sag" />
+              </th>
               {rows.map((r) => (
                 <td key={r.celsius} className="n">
                   <Num value={r.sag_m} q="sag" />
