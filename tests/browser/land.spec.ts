@@ -88,6 +88,11 @@ test('draws by keyboard alone: places and legs typed, a vertex moved by arrows a
     await leg.fill(text);
     await leg.press('Enter');
   }
+  // Undo takes the pen back too: the next leg starts where the line now ends.
+  await leg.blur();
+  await page.keyboard.press('Control+z');
+  await leg.fill('@ -20, 30');
+  await leg.press('Enter');
   await page.getByRole('button', { name: 'Choose' }).click();
   await saved(page);
   let [line] = Object.values((await stored(page, id)).plan.lines);

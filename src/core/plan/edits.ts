@@ -53,9 +53,20 @@ export function addLine(
   return id;
 }
 
+/** Two neighbours closer than this would make a leg of no length, m. */
+const LEAST_LEG = 0.01;
+
+/** True when a vertex at `p` would stand apart from the vertices at these ranks. */
+const apart = (line: Line, p: Point, ...ranks: number[]): boolean =>
+  ranks.every((i) => {
+    const v = line.vertices[i];
+    return !v || distance(v, p) >= LEAST_LEG;
+  });
+
 /** Puts a vertex behind the last one, or before the first. */
 export function extendLine(plan: Plan, id: string, p: Point, atStart = false): void {
   const line = plan.lines[id]!;
+  if (!apart(line, p, atStart ? 0 : line.vertices.length - 1)) return;
   const vertex: Vertex = { id: vertexId(line), e: p.e, n: p.n, kind: 'end' };
   if (atStart) {
     const added = distance(p, line.vertices[0]!);
@@ -100,8 +111,9 @@ function keepPlaces(plan: Plan, id: string, change: () => void): void {
   for (const e of Object.values(plan.energisers)) if (e.line === id) e.at_m = moved(e.at_m);
 }
 
-/** Moves one vertex. Ends of other lines that met it there are left where they are. */
+/** Moves one vertex; not onto its neighbours. Ends of other lines that met it stay where they are. */
 export function moveVertex(plan: Plan, id: string, index: number, p: Point): void {
+  if (!apart(plan.lines[id]!, p, index - 1, index + 1)) return;
   keepPlaces(plan, id, () => {
     const v = plan.lines[id]!.vertices[index]!;
     v.e = p.e;
@@ -111,6 +123,7 @@ export function moveVertex(plan: Plan, id: string, index: number, p: Point): voi
 
 /** Puts a vertex into a leg; a straight-on vertex starts as a bend. */
 export function insertVertex(plan: Plan, id: string, leg: number, p: Point): void {
+  if (!apart(plan.lines[id]!, p, leg, leg + 1)) return;
   keepPlaces(plan, id, () => {
     const line = plan.lines[id]!;
     line.vertices.splice(leg + 1, 0, { id: vertexId(line), e: p.e, n: p.n, kind: 'bend' });
@@ -121,8 +134,12 @@ export function insertVertex(plan: Plan, id: string, leg: number, p: Point): voi
 export function removeVertex(plan: Plan, id: string, index: number): void {
   const line = plan.lines[id]!;
   if (line.vertices.length <= 2) return removeLine(plan, id);
+  // What the vertex kept apart may now lie in one place: then one of the two goes with it.
+  const [before, after] = [line.vertices[index - 1], line.vertices[index + 1]];
+  const also = before !== undefined && after !== undefined && distance(before, after) < LEAST_LEG;
+  if (also && line.vertices.length <= 3) return removeLine(plan, id);
   keepPlaces(plan, id, () => {
-    line.vertices.splice(index, 1);
+    line.vertices.splice(index, also ? 2 : 1);
   });
   line.vertices[0]!.kind = line.vertices[0]!.kind === 'bend' ? 'end' : line.vertices[0]!.kind;
   const last = line.vertices.at(-1)!;

@@ -26,7 +26,8 @@ export function snap(
   let off = reach;
   for (const line of Object.values(lines)) {
     line.vertices.forEach((v, i) => {
-      if (except && except.line === line.id && except.vertex === i) return;
+      // Neither itself nor its neighbours: a leg of no length is no leg.
+      if (except?.line === line.id && Math.abs(except.vertex - i) <= 1) return;
       const d = distance(v, p);
       if (d <= off) {
         off = d;

@@ -81,6 +81,8 @@ export function circuitOf(
     const duties = line.strands;
     for (const run of runs) {
       const inside = marks.filter((m) => m.s >= run.from_m - 0.31 && m.s <= run.to_m + 0.31);
+      // A run shorter than the tolerance of joining has no wire of its own.
+      if (inside.length < 2) continue;
       for (let k = 0; k + 1 < inside.length; k++) {
         const [a, b] = [inside[k]!, inside[k + 1]!];
         sections.push({
@@ -99,7 +101,7 @@ export function circuitOf(
           if (list && !list.includes(name)) list.push(name);
         });
       }
-      for (const m of [inside[0], inside.at(-1)]) if (m) tied.add(m.location);
+      tied.add(inside[0]!.location).add(inside.at(-1)!.location);
     }
     for (const gate of gates) {
       if (!gate.cable) continue;

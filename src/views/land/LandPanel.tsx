@@ -7,7 +7,7 @@ import { readTyped } from '../../core/plan/typed.js';
 import { Files } from './Files.js';
 import { takeTool } from './actions.js';
 import { LineCard } from './LineCard.js';
-import { press, useSketch } from './sketch.js';
+import { penAt, press, useSketch } from './sketch.js';
 import { ThingCard } from './ThingCard.js';
 
 const TOOLS: readonly { tool: Tool; name: string; key: string; icon: typeof Zap }[] = [
@@ -75,7 +75,9 @@ function TypedLeg() {
   const id = useId();
   const [text, setText] = useState('');
   const [error, setError] = useState<string | null>(null);
-  const from = useSketch((s) => s.from);
+  const sketch = useSketch();
+  const lines = useSession((s) => s.plan.lines);
+  const from = penAt(sketch, lines);
   const units = useSession((s) => s.plan.units);
   return (
     <form

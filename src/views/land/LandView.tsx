@@ -43,8 +43,8 @@ function useLandKeys(): void {
         return;
       }
       if (event.key === 'Enter' && useView.getState().tool === 'draw') return endDrawing();
-      if ((event.key === '[' || event.key === ']') && line) {
-        const count = useSession.getState().plan.lines[line]!.vertices.length;
+      const count = line ? useSession.getState().plan.lines[line]?.vertices.length : undefined;
+      if ((event.key === '[' || event.key === ']') && count) {
         const next =
           ((vertex ?? (event.key === ']' ? -1 : count)) + (event.key === ']' ? 1 : -1) + count) %
           count;

@@ -12,7 +12,7 @@ import { useSession } from '../../ui/session/session.js';
 import { useView } from '../../ui/session/view.js';
 import { Gestures, pressed } from './gestures.js';
 import { makeLayers } from './layers.js';
-import { useSketch } from './sketch.js';
+import { penAt, useSketch } from './sketch.js';
 import { tokens } from './tokens.js';
 
 const projection = new Projection({
@@ -106,13 +106,13 @@ export function MapCanvas() {
   useEffect(
     () =>
       layers?.sketch(
-        sketch.from,
+        penAt(sketch, plan.lines),
         tool === 'select' ? null : sketch.to,
         tokens(),
         plan.units,
         ground,
       ),
-    [layers, sketch, tool, plan.units, ground, scheme],
+    [layers, sketch, tool, plan.units, plan.lines, ground, scheme],
   );
   // A finding that lies out of sight is brought into view.
   useEffect(() => {

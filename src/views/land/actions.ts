@@ -14,7 +14,11 @@ export function takeTool(tool: Tool): void {
 /** Takes away what is chosen: a vertex, a gate, an energiser, else the line. */
 export function removeChosen(): void {
   const { plan } = useSession.getState();
-  const { line, vertex, thing } = useView.getState();
+  const { line: chosen, vertex, thing } = useView.getState();
+  // What was chosen may have gone by an undo, or in another tab.
+  const line = chosen && plan.lines[chosen] ? chosen : null;
+  const table = thing?.kind === 'gate' ? plan.gates : plan.energisers;
+  if (thing && !table[thing.id]) return look({ thing: null });
   if (thing?.kind === 'gate') {
     commit(`took ${plan.gates[thing.id]!.name} away`, (d) => {
       delete d.gates[thing.id];

@@ -1,0 +1,73 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { createEvaluator } from '../../src/core/evaluate.js';
+import { catalogue } from '../../src/core/plan/catalogue.js';
+import { checkPlan } from '../../src/core/plan/check.js';
+import * as edits from '../../src/core/plan/edits.js';
+import { PlanSchema, type Plan } from '../../src/core/plan/schema.js';
+import { ReportSchema } from '../../src/core/report/schema.js';
+import { applyPatch, edit } from '../../src/formats/patch.js';
+import { validate } from '../../src/formats/validate.js';
+import { FLAT, line, plan, strands } from './scene.js';
+
+/** One thing that a hand may do on Land; `a` and `b` pick what and where. */
+type Act = { what: number; a: number; b: number; e: number; n: number };
+const acts = fc.array(
+  fc.record({
+    what: fc.nat({ max: 8 }),
+    a: fc.nat({ max: 1000 }),
+    b: fc.nat({ max: 1000 }),
+    e: fc.double({ min: -500, max: 500, noNaN: true }),
+    n: fc.double({ min: -500, max: 500, noNaN: true }),
+  }),
+  { minLength: 5, maxLength: 40 },
+);
+
+function perform(p: Plan, { what, a, b, e, n }: Act): void {
+  const lines = Object.values(p.lines);
+  const l = lines[a % Math.max(1, lines.length)];
+  const units = Object.keys(p.energisers);
+  const at = { e, n };
+  if (what === 0 || !l) edits.addLine(p, [at, { e: e + 1 + b, n: n + 2 }], strands([0.4, 0.9]));
+  else if (what === 1) edits.extendLine(p, l.id, at, b % 2 === 0);
+  else if (what === 2) edits.moveVertex(p, l.id, b % l.vertices.length, at);
+  else if (what === 3) edits.insertVertex(p, l.id, b % (l.vertices.length - 1), at);
+  else if (what === 4) edits.removeVertex(p, l.id, b % l.vertices.length);
+  else if (what === 5) edits.addGate(p, l.id, b, 0.5 + (b % 19));
+  else if (what === 6) edits.addEnergiser(p, at, 60);
+  else if (what === 7 && units.length) edits.moveEnergiser(p, units[b % units.length]!, at, 60);
+  else if (what === 8 && b % 4 === 0) edits.removeLine(p, l.id);
+}
+
+describe('whatever a hand does on Land', () => {
+  it('leaves a sound plan that evaluates, the same with memory as without, and can be taken back', () => {
+    fc.assert(
+      fc.property(acts, (list) => {
+        const start = plan([
+          line('a', [
+            [0, 0],
+            [120, 10],
+            [200, 90],
+          ]),
+        ]);
+        const remembering = createEvaluator();
+        let now = start;
+        const inverses: ReturnType<typeof edit>['inverse'][] = [];
+        for (const act of list) {
+          const made = edit(now, (d) => perform(d, act));
+          now = made.next;
+          inverses.push(made.inverse);
+        }
+        expect(checkPlan(now, catalogue, new Set())).toEqual([]);
+        expect(() => validate(PlanSchema, structuredClone(now))).not.toThrow();
+        remembering(start, FLAT, catalogue);
+        const report = remembering(now, FLAT, catalogue);
+        expect(() => validate(ReportSchema, structuredClone(report))).not.toThrow();
+        expect(report).toEqual(createEvaluator()(now, FLAT, catalogue));
+        const back = inverses.reduceRight((p, inverse) => applyPatch(p, inverse), now);
+        expect(back).toEqual(start);
+      }),
+      { numRuns: 60 },
+    );
+  });
+});
