@@ -3,6 +3,8 @@ import { Type, type Static, type TObject } from '@sinclair/typebox';
 import { rodGroup } from './earth/rods.js';
 import { wenner } from './earth/wenner.js';
 import { equalBays } from './posts/bays.js';
+import { postForce } from './posts/forces.js';
+import { place } from './posts/placement.js';
 import { solveFence, type FenceResistiveInputs } from './power/network.js';
 import { sagFromEndTension, sagFromH } from './wire/span.js';
 import { stateChange } from './wire/temperature.js';
@@ -181,6 +183,48 @@ export const calculators: Readonly<Record<string, Calculator>> = {
       spring_N_per_m: Type.Optional(positive),
     }),
     stateChange,
+  ),
+  post_force: calculator(
+    'What the strands do to one post: the vector sum of their pulls less half their weight',
+    Type.Object({
+      prev_xyz_m: Type.Tuple([any, any, any]),
+      post_xyz_m: Type.Tuple([any, any, any]),
+      next_xyz_m: Type.Tuple([any, any, any]),
+      tension_prev_N: Type.Array(notNegative, { minItems: 1, maxItems: 50 }),
+      tension_next_N: Type.Array(notNegative, { minItems: 1, maxItems: 50 }),
+      wire_weight_N_per_m: notNegative,
+    }),
+    postForce,
+  ),
+  placement: calculator(
+    'Posts along a straight run that cost least within spacing, clearance and uplift',
+    Type.Object({
+      ground_s_m: Type.Array(any, { minItems: 2, maxItems: 20_000 }),
+      ground_z_m: Type.Array(any, { minItems: 2, maxItems: 20_000 }),
+      strands: Type.Integer({ minimum: 1, maximum: 50 }),
+      tension_N: positive,
+      wire_weight_N_per_m: positive,
+      wire_height_low_m: notNegative,
+      clearance_min_m: any,
+      clearance_max_m: any,
+      max_spacing_m: positive,
+      min_spacing_m: Type.Number({ minimum: 0, default: 0 }),
+      safety_factor: positive,
+      post_kinds: Type.Array(
+        Type.Object({ name, price: notNegative, pullout_capacity_N: notNegative }),
+        { minItems: 1, maxItems: 20 },
+      ),
+    }),
+    (i) => {
+      const found = place(i);
+      if (!('kinds' in found)) return found;
+      // How many of each kind, under the names that the caller gave them.
+      const counts = i.post_kinds.map((k) => [
+        `count_${k.name}`,
+        found.kinds.filter((name) => name === k.name).length,
+      ]);
+      return { ...found, ...(Object.fromEntries(counts) as Record<string, number>) };
+    },
   ),
   equal_bays: calculator(
     'Equal division of a length into bays: a longest bay, or a bay to aim at',

@@ -5,6 +5,8 @@
 import { describe, expect, it } from 'vitest';
 import { runCase } from '../../src/server/calc.js';
 import fence from './cases/fence_resistive.json' with { type: 'json' };
+import placement from './cases/placement.json' with { type: 'json' };
+import posts from './cases/post_force.json' with { type: 'json' };
 import rods from './cases/rod_group.json' with { type: 'json' };
 import span from './cases/span.json' with { type: 'json' };
 import wenner from './cases/wenner.json' with { type: 'json' };
@@ -57,7 +59,9 @@ function matching(list: unknown[], want: unknown, index: number): unknown {
   return list.find((x) => names.every((n) => (x as typeof named)[n] === named[n]));
 }
 
-const all = [fence, rods, span, wenner, wire].flatMap((file) => file.cases as unknown as Case[]);
+const all = [fence, placement, posts, rods, span, wenner, wire].flatMap(
+  (file) => file.cases as unknown as Case[],
+);
 
 describe('reference cases', () => {
   it.each(all.map((c) => [c.id, c] as const))('%s', (_id, c) => {
@@ -71,6 +75,8 @@ describe('reference cases', () => {
     expect([...kinds].sort()).toEqual(
       [
         'fence_resistive',
+        'placement',
+        'post_force',
         'rod_group',
         'sag_from_H',
         'sag_from_end_tension',
@@ -79,6 +85,6 @@ describe('reference cases', () => {
         'wire',
       ].sort(),
     );
-    expect(all.length).toBe(40);
+    expect(all.length).toBe(52);
   });
 });
