@@ -1,6 +1,7 @@
 /** The worker that evaluates the plan: it follows by patches and answers with what has changed. */
 import * as Comlink from 'comlink';
 import type { PatchStep } from '../../core/plan/schema.js';
+import type { Finding } from '../../core/report/schema.js';
 import { applyPatch } from '../../formats/patch.js';
 import type { EvaluateApi } from '../../workers/evaluate.worker.js';
 import { committed, setCommitted, useSession } from './state.js';
@@ -45,10 +46,20 @@ async function evaluateLoop(): Promise<void> {
           line === 'same' ? before[id]! : line,
         ]),
       );
-      set({ report: { ...change.report, lines }, took_ms: change.took_ms });
+      const findings = sameFindings(get().report?.findings ?? [], change.report.findings);
+      set({ report: { ...change.report, lines, findings }, took_ms: change.took_ms });
     } catch (error) {
       set({ refused: `This could not be worked out: ${(error as Error).message}` });
     }
   }
   running = false;
+}
+
+/** Findings that say what they said before keep their identity, so that their rows need no redrawing. */
+function sameFindings(before: readonly Finding[], now: Finding[]): Finding[] {
+  const old = new Map(before.map((f) => [f.id, f]));
+  return now.map((f) => {
+    const was = old.get(f.id);
+    return was && JSON.stringify(was) === JSON.stringify(f) ? was : f;
+  });
 }

@@ -15,6 +15,19 @@ const label = (t: Tokens, text: string, more: object = {}) =>
     ...more,
   });
 
+/** Remembers each look by its arguments: making a symbol means drawing it on a canvas of its own. */
+function remembered<A extends [Tokens, ...unknown[]], R>(
+  make: (...args: A) => R,
+): (...args: A) => R {
+  const made = new Map<string, R>();
+  return (...args) => {
+    const key = JSON.stringify([args[0].sheet, ...args.slice(1)]);
+    let look = made.get(key);
+    if (look === undefined) made.set(key, (look = make(...args)));
+    return look;
+  };
+}
+
 export interface LineLook {
   readonly name: string;
   readonly chosen: boolean;
@@ -58,7 +71,7 @@ const square = (t: Tokens, radius: number, fill: string) =>
   });
 
 /** An end is a filled square, a corner an open square, a bend a ring. */
-export function vertexStyle(t: Tokens, kind: Vertex['kind'], chosen: boolean): Style {
+export const vertexStyle = remembered((t: Tokens, kind: Vertex['kind'], chosen: boolean): Style => {
   const fill = chosen ? t.earth : kind === 'end' ? t.ink : t.panel;
   const image =
     kind === 'bend'
@@ -69,35 +82,39 @@ export function vertexStyle(t: Tokens, kind: Vertex['kind'], chosen: boolean): S
         })
       : square(t, chosen ? 10 : 7, fill);
   return new Style({ image, zIndex: 10 });
-}
+});
 
-export const middleStyle = (t: Tokens): Style =>
-  new Style({
-    image: new Circle({
-      radius: 3.2,
-      fill: new Fill({ color: t.panel }),
-      stroke: new Stroke({ color: t.soft, width: 1.2 }),
+export const middleStyle = remembered(
+  (t: Tokens): Style =>
+    new Style({
+      image: new Circle({
+        radius: 3.2,
+        fill: new Fill({ color: t.panel }),
+        stroke: new Stroke({ color: t.soft, width: 1.2 }),
+      }),
+      zIndex: 9,
     }),
-    zIndex: 9,
-  });
+);
 
 /** A gate: a plate across the line; filled when no cable runs under it. */
-export const gateStyle = (t: Tokens, name: string, chosen: boolean, cable: boolean): Style =>
-  new Style({
-    image: new RegularShape({
-      points: 4,
-      angle: Math.PI / 4,
-      scale: [1.5, 0.75],
-      radius: chosen ? 11 : 9,
-      fill: new Fill({ color: cable ? t.panel : t.warn }),
-      stroke: new Stroke({ color: t.ink, width: 1.8 }),
+export const gateStyle = remembered(
+  (t: Tokens, name: string, chosen: boolean, cable: boolean): Style =>
+    new Style({
+      image: new RegularShape({
+        points: 4,
+        angle: Math.PI / 4,
+        scale: [1.5, 0.75],
+        radius: chosen ? 11 : 9,
+        fill: new Fill({ color: cable ? t.panel : t.warn }),
+        stroke: new Stroke({ color: t.ink, width: 1.8 }),
+      }),
+      text: label(t, name, { offsetY: 16 }),
+      zIndex: 11,
     }),
-    text: label(t, name, { offsetY: 16 }),
-    zIndex: 11,
-  });
+);
 
 /** An energiser: a filled disc in a ring, with a stroke of the live colour. */
-export const energiserStyle = (t: Tokens, name: string, chosen: boolean): Style[] => [
+export const energiserStyle = remembered((t: Tokens, name: string, chosen: boolean): Style[] => [
   new Style({
     image: new Circle({
       radius: chosen ? 12 : 10,
@@ -111,16 +128,20 @@ export const energiserStyle = (t: Tokens, name: string, chosen: boolean): Style[
     text: label(t, name, { offsetY: 20 }),
     zIndex: 13,
   }),
-];
+]);
 
-export const leadStyle = (t: Tokens): Style =>
-  new Style({ stroke: new Stroke({ color: t.live, width: 1.4, lineDash: [2, 3] }), zIndex: 8 });
+export const leadStyle = remembered(
+  (t: Tokens): Style =>
+    new Style({ stroke: new Stroke({ color: t.live, width: 1.4, lineDash: [2, 3] }), zIndex: 8 }),
+);
 
-export const cursorStyle = (t: Tokens): Style =>
-  new Style({
-    image: new Circle({ radius: 6, stroke: new Stroke({ color: t.earth, width: 3 }) }),
-    zIndex: 20,
-  });
+export const cursorStyle = remembered(
+  (t: Tokens): Style =>
+    new Style({
+      image: new Circle({ radius: 6, stroke: new Stroke({ color: t.earth, width: 3 }) }),
+      zIndex: 20,
+    }),
+);
 
 export function contourStyle(t: Tokens, z: number, heavy: boolean, text: string): Style {
   return new Style({
@@ -142,43 +163,46 @@ export function contourStyle(t: Tokens, z: number, heavy: boolean, text: string)
 const OFFSET = [13, 11];
 
 /** Finding marks on the map: a bar, a wedge, a ring; larger when chosen. */
-export function findingStyle(t: Tokens, kind: Finding['kind'], chosen: boolean): Style {
-  const k = chosen ? 1.7 : 1;
-  const stroke = new Stroke({ color: t.sheet, width: 1.5 });
-  if (kind === 'stop') {
+export const findingStyle = remembered(
+  (t: Tokens, kind: Finding['kind'], chosen: boolean): Style => {
+    const k = chosen ? 1.7 : 1;
+    const stroke = new Stroke({ color: t.sheet, width: 1.5 });
+    if (kind === 'stop') {
+      return new Style({
+        image: new RegularShape({
+          points: 4,
+          radius: 8 * k,
+          angle: Math.PI / 4,
+          scale: [1, 0.55],
+          displacement: OFFSET,
+          fill: new Fill({ color: t.live }),
+          stroke,
+        }),
+        zIndex: 15,
+      });
+    }
+    if (kind === 'mend') {
+      return new Style({
+        image: new RegularShape({
+          points: 3,
+          radius: 7 * k,
+          displacement: OFFSET,
+          fill: new Fill({ color: t.warn }),
+          stroke,
+        }),
+        zIndex: 14,
+      });
+    }
     return new Style({
-      image: new RegularShape({
-        points: 4,
-        radius: 8 * k,
-        angle: Math.PI / 4,
-        scale: [1, 0.55],
+      image: new Circle({
+        radius: 5 * k,
         displacement: OFFSET,
-        fill: new Fill({ color: t.live }),
-        stroke,
-      }),
-      zIndex: 15,
-    });
-  }
-  if (kind === 'mend') {
-    return new Style({
-      image: new RegularShape({
-        points: 3,
-        radius: 7 * k,
-        fill: new Fill({ color: t.warn }),
-        stroke,
+        stroke: new Stroke({ color: t.earth, width: 2, lineDash: [3, 2] }),
       }),
       zIndex: 14,
     });
-  }
-  return new Style({
-    image: new Circle({
-      radius: 5 * k,
-      displacement: OFFSET,
-      stroke: new Stroke({ color: t.earth, width: 2, lineDash: [3, 2] }),
-    }),
-    zIndex: 14,
-  });
-}
+  },
+);
 
 /** The leg in the hand, with its length and bearing. */
 export const sketchStyle = (t: Tokens, words: string): Style[] => [

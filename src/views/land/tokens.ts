@@ -12,7 +12,16 @@ export interface Tokens {
   readonly shade: number;
 }
 
+let last: { scheme: string | undefined; tokens: Tokens } | null = null;
+
+/** The colours of the scheme that is shown; read from the page once for each scheme. */
 export function tokens(): Tokens {
+  const scheme = document.documentElement.dataset['scheme'];
+  if (last?.scheme !== scheme || !last) last = { scheme, tokens: readTokens() };
+  return last.tokens;
+}
+
+function readTokens(): Tokens {
   const css = getComputedStyle(document.documentElement);
   const read = (name: string) => css.getPropertyValue(`--${name}`).trim();
   return {

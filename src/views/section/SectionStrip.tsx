@@ -10,7 +10,16 @@ import { Num, useUnits } from '../../ui/parts/Num.js';
 import { KIND_COLOURS } from '../../ui/parts/FindingMark.js';
 import { useSession } from '../../ui/session/session.js';
 import { look, useView } from '../../ui/session/view.js';
-import { Axis, GROUND_HEIGHT, GROUND_TOP, LEFT, RIGHT, Strands, VoltsTrack } from './tracks.js';
+import {
+  Axis,
+  GROUND_HEIGHT,
+  GROUND_TOP,
+  LEFT,
+  Posts,
+  RIGHT,
+  Strands,
+  VoltsTrack,
+} from './tracks.js';
 
 /** The volts of a line in a season, from whichever energiser feeds it. */
 function useVolts(id: string | null): SeasonPower['lines'][string] | null {
@@ -180,17 +189,7 @@ function Strip({ line, report, profile, volts, width }: StripProps) {
             lift={lift}
           />
         ))}
-        {report.posts.map((p, i) => (
-          <line
-            key={i}
-            x1={x(p.s_m)}
-            x2={x(p.s_m)}
-            y1={y(p.z_m) + (p.role === 'line' ? 2 : 6)}
-            y2={y(p.z_m) - fence - (p.role === 'line' ? 1 : 4)}
-            stroke="var(--ink)"
-            strokeWidth={p.role === 'line' ? 1 : p.role === 'bend' ? 2 : 3}
-          />
-        ))}
+        <Posts posts={report.posts} x={x} y={y} height={fence} />
         {Object.values(gates)
           .filter((g) => g.line === line.id)
           .map((g) => (

@@ -3,7 +3,7 @@ import { scaleLinear } from 'd3-scale';
 import { line as path } from 'd3-shape';
 import { say } from '../../core/base/units.js';
 import type { Line } from '../../core/plan/schema.js';
-import type { LineReport, SeasonPower } from '../../core/report/schema.js';
+import type { LineReport, Post, SeasonPower } from '../../core/report/schema.js';
 import { useUnits } from '../../ui/parts/Num.js';
 
 export const LEFT = 46;
@@ -14,6 +14,32 @@ export const VOLTS_TOP = 134;
 export const VOLTS_HEIGHT = 40;
 
 export type Scale = ReturnType<typeof scaleLinear<number, number>>;
+
+/** All posts of a line, one path for each weight: line posts thin, bends heavier, ends heaviest. */
+export function Posts({
+  posts,
+  x,
+  y,
+  height,
+}: {
+  posts: LineReport['posts'];
+  x: Scale;
+  y: Scale;
+  height: number;
+}) {
+  const stroke = (role: Post['role']) => (role === 'line' ? 1 : role === 'bend' ? 2 : 3);
+  return [1, 2, 3].map((width) => {
+    const reach = width === 1 ? { foot: 2, head: 1 } : { foot: 6, head: 4 };
+    const d = posts
+      .filter((p) => stroke(p.role) === width)
+      .map(
+        (p) =>
+          `M${x(p.s_m).toFixed(1)} ${(y(p.z_m) + reach.foot).toFixed(1)}V${(y(p.z_m) - height - reach.head).toFixed(1)}`,
+      )
+      .join('');
+    return <path key={width} d={d} stroke="var(--ink)" strokeWidth={width} />;
+  });
+}
 
 /** Strands of one stretch: straight from post to post, style by duty. */
 export function Strands({

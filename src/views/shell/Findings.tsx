@@ -1,5 +1,5 @@
 import { PanelRightClose, PanelRightOpen } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { memo, useEffect, useRef, useState } from 'react';
 import type { Finding } from '../../core/report/schema.js';
 import { FindingMark, KIND_NAMES } from '../../ui/parts/FindingMark.js';
 import { commitPatch, useSession } from '../../ui/session/session.js';
@@ -65,7 +65,7 @@ export function Findings() {
   );
 }
 
-function FindingRow({ finding }: { finding: Finding }) {
+const FindingRow = memo(function FindingRow({ finding }: { finding: Finding }) {
   const chosen = useView((v) => v.finding === finding.id);
   const [seen, setSeen] = useState(false);
   const row = useRef<HTMLLIElement>(null);
@@ -134,4 +134,4 @@ function FindingRow({ finding }: { finding: Finding }) {
       )}
     </li>
   );
-}
+});
