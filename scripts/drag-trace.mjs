@@ -2,51 +2,13 @@
  * Traces a drag in the browser: from the pointer's move to new figures on the screen, on the demo.
  * Claim: 50 ms median, 100 ms worst.
  */
-import { spawn } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { chromium } from '@playwright/test';
+import { withDemo } from './demo-browser.mjs';
 
-const PORT = '4394';
-const folder = mkdtempSync(join(tmpdir(), 'anabatic-'));
-const server = spawn(process.execPath, [
-  'bin/anabatic',
-  'demo',
-  '--db',
-  join(folder, 'demo.sqlite'),
-  '--port',
-  PORT,
-]);
-const address = `http://127.0.0.1:${PORT}/p/hollin-scar/land`;
-for (let k = 0; k < 100; k++) {
-  if (
-    await fetch(address).then(
-      (r) => r.ok,
-      () => false,
-    )
-  )
-    break;
-  await new Promise((wake) => setTimeout(wake, 100));
-}
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-dev-shm-usage',
-    '--disable-gpu',
-    '--disable-quic',
-    '--disable-background-networking',
-    '--no-first-run',
-  ],
-});
-try {
+await withDemo('4394', async (browser, address) => {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.goto(address, { waitUntil: 'networkidle' });
+  await page.goto(`${address}/p/hollin-scar/land`, { waitUntil: 'networkidle' });
   // Where a vertex is drawn: the map fits all lines into its window, with this padding.
-  const { plan } = await (
-    await page.request.get(`http://127.0.0.1:${PORT}/api/properties/hollin-scar`)
-  ).json();
+  const { plan } = await (await page.request.get(`${address}/api/properties/hollin-scar`)).json();
   const all = Object.values(plan.lines).flatMap((l) => l.vertices);
   const rim = (key, pick) => pick(...all.map((v) => v[key]));
   const [west, east, south, north] = [
@@ -90,7 +52,7 @@ try {
   await page.mouse.up();
   await page.locator('[data-save=saved]').waitFor();
   const { revision } = await (
-    await page.request.get(`http://127.0.0.1:${PORT}/api/properties/hollin-scar`)
+    await page.request.get(`${address}/api/properties/hollin-scar`)
   ).json();
   if (revision !== 1) throw new Error('the vertex was not dragged');
   const delays = (await page.evaluate(() => window.delays)).sort((a, b) => a - b);
@@ -99,8 +61,4 @@ try {
   console.log(
     `drag on the demo, pointer to figures: ${delays.length} updates, median ${at(0.5)} ms, 95 % ${at(0.95)} ms, worst ${at(1)} ms`,
   );
-} finally {
-  await browser.close();
-  server.kill();
-  rmSync(folder, { recursive: true });
-}
+});

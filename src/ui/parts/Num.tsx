@@ -65,7 +65,7 @@ export function Num({ value, q, from, className = '', bare = false }: NumProps) 
     <span className={`whitespace-nowrap ${className}`}>
       <span className="figure">{figureText(value, q, units)}</span>
       {!bare && unit !== '' && (
-        <span className={`text-[0.92em] ${unit === '°' ? '' : 'ml-[0.22em]'}`}>{unit}</span>
+        <span className="text-[0.92em]">{unit === '°' ? unit : `\u00a0${unit}`}</span>
       )}
       {from && <WhereFrom origin={from} shown={say(value, q, units)} />}
     </span>

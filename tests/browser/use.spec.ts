@@ -1,0 +1,227 @@
+import { expect, test, type Page } from '@playwright/test';
+import { open, saved, stored } from './help.js';
+
+const chooseLine = (page: Page, name: string) =>
+  page
+    .getByRole('button', { name: new RegExp(`^${name}`) })
+    .first()
+    .click();
+
+test('a line is renamed, made a boundary, given other posts and taken away; each step undone in turn', async ({
+  page,
+}) => {
+  const id = await open(page);
+  await chooseLine(page, 'Terrace');
+  await page.getByLabel('Name of the line').fill('  Terrace fence  ');
+  await page.keyboard.press('Enter');
+  await page.getByLabel('boundary of the property').check();
+  await page.getByLabel('Line posts').selectOption('timber-180');
+  await page.getByLabel('Longest bay').fill('3');
+  await page.keyboard.press('Enter');
+  await saved(page);
+  const changed = (await stored(page, id)).plan.lines['terrace'] as unknown as Record<
+    string,
+    unknown
+  >;
+  expect(changed).toMatchObject({
+    name: 'Terrace fence',
+    boundary: true,
+    post: 'timber-180',
+    maxBay_m: 3,
+  });
+  await page.getByRole('button', { name: 'Line', exact: true }).click();
+  await saved(page);
+  expect((await stored(page, id)).plan.lines['terrace']).toBeUndefined();
+  for (let k = 0; k < 5; k++) await page.keyboard.press('Control+z');
+  await saved(page);
+  expect((await stored(page, id)).plan.lines['terrace']).toMatchObject({
+    name: 'Terrace',
+    boundary: false,
+    post: 'steel-180',
+    maxBay_m: null,
+  });
+});
+
+test('a gate is set by typing: out of its line it is refused beside the field', async ({
+  page,
+}) => {
+  const id = await open(page);
+  await chooseLine(page, 'Ewe field');
+  await page.keyboard.press('g');
+  const box = (await page.locator('[data-map]').boundingBox())!;
+  // On some line near the middle of the map, wherever the pointer meets one.
+  for (let x = 200; x < 420 && (await page.getByLabel('Name of the gate').count()) === 0; x += 12) {
+    await page.mouse.click(box.x + x, box.y + 300);
+    await page.waitForTimeout(320);
+  }
+  const middle = page.getByLabel('Middle, from the start');
+  await middle.fill('99999');
+  await middle.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('at most');
+  await middle.fill('20');
+  await middle.press('Enter');
+  await page.getByLabel('Opening').fill('5');
+  await page.getByLabel('Opening').press('Enter');
+  await page.getByLabel('Name of the gate').fill('New gate');
+  await page.getByLabel('Name of the gate').press('Enter');
+  await saved(page);
+  const gate = Object.values((await stored(page, id)).plan.gates).find(
+    (g) => (g as unknown as { name: string }).name === 'New gate',
+  );
+  expect(gate).toMatchObject({ at_m: 20, width_m: 5, cable: true });
+  await page.getByRole('button', { name: 'Take it away' }).click();
+  await saved(page);
+  expect(Object.keys((await stored(page, id)).plan.gates)).toHaveLength(5);
+});
+
+test('an energiser is moved by typing and feeds the line that is nearest; its card follows', async ({
+  page,
+}) => {
+  const id = await open(page);
+  await page.locator('[data-finding="rods-close"] button').first().click();
+  await page.keyboard.press('e');
+  const box = (await page.locator('[data-map]').boundingBox())!;
+  await page.mouse.click(box.x + 80, box.y + 120);
+  await expect(page.getByLabel('Name of the energiser')).toHaveValue('Energiser 3');
+  await page.getByLabel('East').fill('75');
+  await page.getByLabel('East').press('Enter');
+  await page.getByLabel('North').fill('655');
+  await page.getByLabel('North').press('Enter');
+  await expect(page.getByText('Feeds Ridge dyke.')).toBeVisible();
+  await expect(page.locator('[data-finding="feeding"]')).toContainText(
+    'Two energisers on one fence',
+  );
+  await page.getByRole('button', { name: 'Take it away' }).click();
+  await expect(page.locator('[data-finding="feeding"]')).toHaveCount(0);
+  await saved(page);
+  expect(Object.keys((await stored(page, id)).plan.energisers)).toEqual(['steading', 'far-hut']);
+});
+
+test('imperial holds on every step, and is kept with the plan', async ({ page }) => {
+  const id = await open(page);
+  await page.getByRole('button', { name: 'ft', exact: true }).click();
+  await saved(page);
+  for (const [key, words, not] of [
+    ['1', /\d\sft/, /\d\s?m\b(?!i)/],
+    // Wires keep their trade names in millimetres; heights do not.
+    ['2', /height, in/, /height, mm/],
+    ['4', /lbf/, /\d\s?N\b/],
+    ['5', /per ft/, /per m\b/],
+  ] as const) {
+    await page.keyboard.press(key);
+    const main = page.getByRole('main');
+    await expect(main).toContainText(words);
+    if (key !== '1') await expect(main.locator('table').first()).not.toContainText(not);
+  }
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'ft', exact: true })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+  expect((await stored(page, id)).plan.units).toBe('imperial');
+});
+
+test('season and temperature switches change what is shown, and are kept by the browser', async ({
+  page,
+}) => {
+  await open(page);
+  await chooseLine(page, 'Burn side');
+  const strip = page.locator('[aria-label="Section of the chosen line"]');
+  const wet = await strip.textContent();
+  await page.getByRole('button', { name: 'driest', exact: true }).click();
+  await expect(strip).not.toHaveText(wet!);
+  await page.keyboard.press('4');
+  await page.getByRole('button', { name: /^hot day/ }).click();
+  await expect(page.getByRole('columnheader', { name: /sag hot/ })).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'driest', exact: true })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+});
+
+test('strands: one added, made earth, moved and taken; order holds from the ground up', async ({
+  page,
+}) => {
+  const id = await open(page, 'strands');
+  await page
+    .getByRole('group', { name: 'Lines' })
+    .getByRole('button', { name: /^Lane, east/ })
+    .click();
+  await page.getByRole('button', { name: 'Strand on top' }).click();
+  await page.getByLabel('Duty of strand 4').selectOption('earth');
+  await page.getByLabel('Height of strand 4').fill('1200');
+  await page.getByLabel('Height of strand 4').press('Enter');
+  await page.getByRole('button', { name: 'Take strand 2 away' }).click();
+  await saved(page);
+  const strands = (await stored(page, id)).plan.lines['lane-e']!.strands as unknown as {
+    height_m: number;
+    duty: string;
+  }[];
+  expect(strands.map((s) => [s.height_m, s.duty])).toEqual([
+    [0.4, 'live'],
+    [0.95, 'live'],
+    [1.2, 'earth'],
+  ]);
+  await expect(page.getByRole('img', { name: /^Lane, east side/ })).toHaveAccessibleName(
+    /1.200\smm earth/,
+  );
+});
+
+test('barbed wire made live is stopped at once, by word and mark', async ({ page }) => {
+  await open(page, 'strands');
+  await page
+    .getByRole('group', { name: 'Lines' })
+    .getByRole('button', { name: /^Old march/ })
+    .click();
+  await page.getByLabel('Duty of strand 5').selectOption('live');
+  const row = page.locator('[data-finding="barbed-live"]');
+  await expect(row.getByRole('img', { name: 'Stop' })).toBeVisible();
+  await row.getByRole('button').first().click();
+  await row.getByRole('button', { name: /^Mend:/ }).click();
+  await row.getByRole('button', { name: 'Leave it' }).click();
+  await expect(row).toHaveCount(1);
+  await page.keyboard.press('Control+z');
+  await expect(row).toHaveCount(0);
+});
+
+test('a conflict can also be given up: theirs stays', async ({ page, context }) => {
+  const id = await open(page);
+  const other = await context.newPage();
+  await other.goto(`/p/${id}/land`);
+  await other.route('**/changes?since=*', (route) => route.abort());
+  await chooseLine(page, 'Hut side');
+  await chooseLine(other, 'Hut side');
+  for (const [tab, name] of [
+    [page, 'First'],
+    [other, 'Second'],
+  ] as const) {
+    await tab.getByLabel('Name of the line').fill(name);
+    await tab.getByLabel('Name of the line').press('Enter');
+    if (tab === page) await saved(page);
+  }
+  await other.getByRole('button', { name: 'Keep theirs' }).click();
+  await saved(other);
+  await expect(other.getByLabel('Name of the line')).toHaveValue('First');
+  expect((await stored(page, id)).plan.lines['hut']!.name).toBe('First');
+});
+
+test('the map is drawn on by touch on a phone', async ({ browser }) => {
+  const context = await browser.newContext({
+    viewport: { width: 390, height: 844 },
+    hasTouch: true,
+    isMobile: true,
+  });
+  const page = await context.newPage();
+  const id = await open(page, 'land');
+  await page.getByRole('button', { name: 'Draw', exact: true }).tap();
+  const map = page.locator('[data-map]');
+  await map.scrollIntoViewIfNeeded();
+  const box = (await map.boundingBox())!;
+  await page.touchscreen.tap(box.x + 60, box.y + 60);
+  await page.waitForTimeout(350);
+  await page.touchscreen.tap(box.x + 200, box.y + 90);
+  await saved(page);
+  expect(Object.keys((await stored(page, id)).plan.lines)).toHaveLength(16);
+  await context.close();
+});

@@ -1,0 +1,352 @@
+import { describe, expect, it } from 'vitest';
+import { catalogue, figure } from '../../src/core/plan/catalogue.js';
+import type { Energiser, Gate, Line, Plan } from '../../src/core/plan/schema.js';
+import { topologyOf } from '../../src/core/plan/topology.js';
+import { layOut } from '../../src/core/posts/layout.js';
+import {
+  circuitMarks,
+  circuitOf,
+  feedOf,
+  shareLeakage,
+  type WiredLine,
+} from '../../src/core/power/circuit.js';
+import { modelLoadLine } from '../../src/core/power/loadLine.js';
+import { solveUnit } from '../../src/core/power/network.js';
+import { surge } from '../../src/core/power/surge.js';
+import { profileOf } from '../../src/core/terrain/profile.js';
+import { energiser, FLAT, line, plan, report, strands } from './scene.js';
+
+/** The circuit of a set of lines with one energiser, as evaluate would make it. */
+function circuit(lines: Line[], unit: Energiser, gates: Gate[] = [], r_earth = 10) {
+  const wired: Record<string, WiredLine> = {};
+  const extra: Record<string, number[]> = {};
+  for (const l of lines) {
+    const own = gates.filter((g) => g.line === l.id);
+    const { runs } = layOut(l, own, profileOf(l.vertices, FLAT), true, catalogue);
+    wired[l.id] = { line: l, gates: own, runs };
+    extra[l.id] = circuitMarks(wired[l.id]!, 250);
+  }
+  extra[unit.line!]!.push(unit.at_m);
+  const topology = topologyOf(Object.fromEntries(lines.map((l) => [l.id, l])), extra);
+  const make = (season: 'dry' | 'today' | 'wet' = 'today') =>
+    circuitOf(
+      unit,
+      lines.map((l) => l.id),
+      wired,
+      topology,
+      season,
+      'planning',
+      r_earth,
+      catalogue,
+    );
+  return { circuit: make(), make, feed: feedOf(unit, wired, topology) };
+}
+
+const clean = { ...catalogue.seasons['today']! };
+const jumper = figure(catalogue, 'network.jumper');
+const lead = figure(catalogue, 'energiser.leadResistance');
+
+describe('circuit', () => {
+  it('ties every live strand at both ends of a run, and nowhere between', () => {
+    const { circuit: c } = circuit(
+      [
+        line('a', [
+          [0, 0],
+          [600, 0],
+        ]),
+      ],
+      energiser('a', 0),
+    );
+    const places = c.jumpers.map((j) => j.location);
+    // Four jumpers for five strands at each end, one more for the lead-out.
+    expect(places.filter((p) => p === places[0]).length).toBe(5);
+    expect(new Set(places).size).toBe(2);
+    expect(c.sections.filter((s) => s.id.startsWith('a#'))).toHaveLength(3);
+  });
+
+  it('five tied strands carry like five in parallel: far volts by hand, leak at the far end alone', () => {
+    const unit = energiser('a', 0, { e: 0, n: 1 });
+    const { circuit: c } = circuit(
+      [
+        line('a', [
+          [0, 0],
+          [1000, 0],
+        ]),
+      ],
+      unit,
+    );
+    // All leakage taken away, one 1000 ohm leak to soil at the far end: plain series resistances.
+    const bare = {
+      ...c,
+      strand_types: Object.fromEntries(
+        Object.entries(c.strand_types).map(([k, t]) => [k, { ...t, g_s_per_km: 0 }]),
+      ),
+      shunts: [{ location: c.sections[3]!.to, strand: 'a/0', to: 'soil', r_ohm: 1000 }],
+    };
+    const r = solveUnit(bare).r_in_ohm;
+    const cable = figure(catalogue, 'network.gateCable') / 1000;
+    const least = 1000 + 10 + lead + cable + 150 / 5;
+    expect(r).toBeGreaterThan(least);
+    // Jumper chains add a little at both ends, no more than a strand's own chain.
+    expect(r - least).toBeLessThan(6 * jumper);
+  });
+
+  it('a gate without cable parts the line; with it, the pulse crosses for the price of the cable', () => {
+    const gate = (cable: boolean): Gate => ({
+      id: 'g',
+      name: 'G',
+      line: 'a',
+      at_m: 300,
+      width_m: 4,
+      cable,
+    });
+    const far = (cable: boolean) => {
+      const { circuit: c } = circuit(
+        [
+          line('a', [
+            [0, 0],
+            [600, 0],
+          ]),
+        ],
+        energiser('a', 0),
+        [gate(cable)],
+      );
+      const end = c.sections.filter((s) => s.id.startsWith('a#')).at(-1)!.to;
+      return solveUnit(c).nodes.find((n) => n.location === end && n.strand === 'a/0')!.v_v!;
+    };
+    expect(far(false)).toBe(0);
+    expect(far(true)).toBeGreaterThan(0);
+  });
+
+  it('an earth strand bonded at the unit brings the current home where rods are poor', () => {
+    const alternate = [0.3, 0.5, 0.7, 0.9].map(
+      (h, i) => strands([h], { duty: i % 2 ? 'earth' : 'live' })[0]!,
+    );
+    const { circuit: c } = circuit(
+      [
+        line(
+          'a',
+          [
+            [0, 0],
+            [800, 0],
+          ],
+          { strands: alternate },
+        ),
+      ],
+      energiser('a', 0),
+      [],
+      300,
+    );
+    expect(c.energiser.earth_strands).toHaveLength(1);
+    const end = c.sections.filter((s) => s.id.startsWith('a#')).at(-1)!.to;
+    const touch = (to: string) =>
+      solveUnit({ ...c, shunts: [{ location: end, strand: 'a/0', to, r_ohm: 500 }] }).r_in_ohm;
+    // An animal between two strands loads the unit more than one through hoof and far rods.
+    expect(touch('a/1')).toBeLessThan(touch('soil'));
+  });
+
+  it('where lines meet, all their live strands are tied', () => {
+    const lines = [
+      line('a', [
+        [0, 0],
+        [300, 0],
+      ]),
+      line(
+        'b',
+        [
+          [150, 0],
+          [150, 200],
+        ],
+        { strands: strands([0.4, 0.9]) },
+      ),
+    ];
+    const { circuit: c } = circuit(lines, energiser('a', 0));
+    const unit = solveUnit(c);
+    expect(unit.nodes.every((n) => n.strand.includes('!') || n.v_v! > 0)).toBe(true);
+    const joint = c.sections.find((s) => s.id.startsWith('b#'))!.from;
+    expect(c.jumpers.filter((j) => j.location === joint)).toHaveLength(6);
+  });
+
+  it('a ring is fed from both sides: cut once, everything still lives', () => {
+    const ring = line('a', [
+      [0, 0],
+      [200, 0],
+      [200, 200],
+      [0, 200],
+      [0, 0],
+    ]);
+    const { circuit: c } = circuit([ring], energiser('a', 0));
+    const cut = c.sections.find((s) => s.id.startsWith('a#'))!;
+    const broken = {
+      ...c,
+      breaks: Object.keys(cut.strands).map((strand) => ({
+        section: cut.id,
+        x_m: cut.length_m / 2,
+        strand,
+      })),
+    };
+    expect(solveUnit(broken).nodes.every((n) => n.v_v! > 0)).toBe(true);
+  });
+
+  it('leakage is shared by height and keeps its mean; cold strands leak nothing', () => {
+    const g = shareLeakage(
+      [...strands([0.15, 0.5, 0.9]), ...strands([1.1], { duty: 'cold' })],
+      1e-4,
+      0.3,
+    );
+    expect(g.reduce((a, b) => a + b, 0)).toBeCloseTo(3e-4, 12);
+    expect(g[0]!).toBeGreaterThan(3 * g[1]!);
+    expect(g[3]).toBe(0);
+    expect(clean.leakage_S_per_km).toBeGreaterThan(0);
+  });
+
+  it('the lead-out is as long as it is drawn, a metre at least', () => {
+    expect(
+      circuit(
+        [
+          line('a', [
+            [0, 0],
+            [100, 0],
+          ]),
+        ],
+        energiser('a', 40, { e: 40, n: 30 }),
+      ).feed,
+    ).toMatchObject({ line: 'a', s: 40, lead_m: 30 });
+    expect(
+      circuit(
+        [
+          line('a', [
+            [0, 0],
+            [100, 0],
+          ]),
+        ],
+        energiser('a', 0),
+      ).feed!.lead_m,
+    ).toBe(1);
+  });
+});
+
+const fence = (km: number, part: Partial<Plan> = {}, at = 0) =>
+  plan(
+    [
+      line('a', [
+        [0, 0],
+        [km * 1000, 0],
+      ]),
+    ],
+    { energisers: { unit: energiser('a', at) }, ...part },
+  );
+const unitOf = (p: Plan) => report(p).energisers['unit']!;
+
+describe('power of a fence', () => {
+  it('the surge cap is the load line at the surge impedance of the lines that leave', () => {
+    const e = unitOf(fence(8));
+    const heights = [0.15, 0.3, 0.45, 0.65, 0.9];
+    const { z_ohm } = surge(heights, 0.0025, 0.9e-6, 0.24e-6);
+    expect(e.seasons['dry']!.v_out_V).toBeCloseTo(
+      modelLoadLine(catalogue.energisers['m2']!)(z_ohm),
+      3,
+    );
+    // From the middle two lines leave: half the impedance, and half the way to the far ends.
+    const middle = unitOf(fence(8, {}, 4000));
+    expect(middle.seasons['dry']!.v_out_V).toBeCloseTo(
+      modelLoadLine(catalogue.energisers['m2']!)(z_ohm / 2),
+      3,
+    );
+  });
+
+  it('fed from its middle the worst point stands better than fed from an end', () => {
+    const worst = (at: number) => unitOf(fence(1.2, {}, at)).seasons['wet']!.worst!.v_V;
+    expect(worst(600)).toBeGreaterThan(worst(0));
+  });
+
+  it('one strand fed at one end is worst at the other, and falls all the way', () => {
+    const p = plan(
+      [
+        line(
+          'a',
+          [
+            [0, 0],
+            [1200, 0],
+          ],
+          { strands: strands([0.9]) },
+        ),
+      ],
+      { energisers: { unit: energiser('a', 0) } },
+    );
+    const wet = unitOf(p).seasons['wet']!;
+    expect(wet.worst).toMatchObject({ line: 'a', at_m: 1200 });
+    const track = wet.lines['a']!;
+    expect([track.s_m[0], track.s_m.at(-1)]).toEqual([0, 1200]);
+    track.v_V.forEach((v, i) => i && expect(v).toBeLessThanOrEqual(track.v_V[i - 1]! + 1e-9));
+  });
+
+  it('of strands tied at both ends only, the lowest is worst somewhere between: it leaks most', () => {
+    const wet = unitOf(fence(1.2)).seasons['wet']!;
+    expect(wet.worst!.at_m).toBeGreaterThan(600);
+    expect(wet.worst!.at_m).toBeLessThan(1200);
+  });
+
+  it('a property’s own leakage is obeyed', () => {
+    const own = fence(1.2, { overrides: { 'seasons.wet.leakage_S_per_km': { value: 2e-3 } } });
+    expect(unitOf(own).seasons['wet']!.worst!.v_V).toBeLessThan(
+      unitOf(fence(1.2)).seasons['wet']!.worst!.v_V,
+    );
+  });
+
+  it('counts fence and wire: length over ground, times the live strands', () => {
+    const e = unitOf(fence(1.2));
+    expect(e.fence_m).toBeCloseTo(1200, 6);
+    expect(e.wire_m).toBeCloseTo(6000, 6);
+    // Common practice: about a joule for each 1.6 km.
+    expect(e.joulesByLength).toBeCloseTo(0.75, 6);
+  });
+
+  it('a line of cold strands alone is neither fed nor dead', () => {
+    const p = plan(
+      [
+        line(
+          'a',
+          [
+            [0, 0],
+            [100, 0],
+          ],
+          { strands: strands([0.9], { duty: 'cold' }) },
+        ),
+      ],
+      { energisers: { unit: energiser('a', 0) } },
+    );
+    const r = report(p);
+    expect(r.dead).toEqual([]);
+    expect(r.energisers['unit']!.seasons['wet']!.worst).toBeNull();
+    expect(r.energisers['unit']!.smallest).toBeNull();
+  });
+
+  it('two separate fences with a unit each are judged apart', () => {
+    const p = plan(
+      [
+        line('a', [
+          [0, 0],
+          [100, 0],
+        ]),
+        line('b', [
+          [0, 500],
+          [2000, 500],
+        ]),
+      ],
+      {
+        energisers: {
+          unit: energiser('a', 0),
+          two: energiser('b', 0, { id: 'two', e: 0, n: 500 }),
+        },
+      },
+    );
+    const r = report(p);
+    expect(r.energisers['unit']!.lines).toEqual(['a']);
+    expect(r.energisers['two']!.lines).toEqual(['b']);
+    expect(r.shared).toEqual([]);
+    expect(r.energisers['unit']!.seasons['wet']!.worst!.v_V).toBeGreaterThan(
+      r.energisers['two']!.seasons['wet']!.worst!.v_V,
+    );
+  });
+});

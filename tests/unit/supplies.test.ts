@@ -1,0 +1,203 @@
+import { describe, expect, it } from 'vitest';
+import { summary } from '../../src/cli/summary.js';
+import { catalogue } from '../../src/core/plan/catalogue.js';
+import type { Plan } from '../../src/core/plan/schema.js';
+import { stringingTable, strainOf } from '../../src/core/wire/strain.js';
+import { energiser, line, plan, report, strands } from './scene.js';
+
+const got = (p: Plan) => Object.fromEntries(report(p).supplies.map((s) => [s.id, s]));
+const one = (
+  part: Partial<Plan> = {},
+  points: [number, number][] = [
+    [0, 0],
+    [60, 0],
+  ],
+) => plan([line('a', points)], part);
+const gate = { id: 'g', name: 'G', line: 'a', at_m: 30, width_m: 4, cable: true };
+
+describe('supplies', () => {
+  it('a gate adds its leaf, cable with what goes down and up, conduit, two clamps, and two braced posts', () => {
+    const plain = got(one());
+    const gated = got(one({ gates: { g: gate } }));
+    expect(gated['gate']!.quantity).toBe(1);
+    expect(gated['cable']!.quantity).toBe(7);
+    expect(gated['conduit']!.quantity).toBe(5);
+    expect(gated['post.end-240']!.quantity).toBe(plain['post.end-240']!.quantity + 2);
+    expect(gated['post.brace-240']!.quantity).toBe(plain['post.brace-240']!.quantity + 2);
+    // Two runs more than one: ten clamps for the ties, two for the cable.
+    expect(gated['clamp.jumper']!.quantity).toBe(plain['clamp.jumper']!.quantity + 12);
+  });
+
+  it('an earth strand wants a cable of its own under the gate', () => {
+    const mixed = plan(
+      [
+        line(
+          'a',
+          [
+            [0, 0],
+            [60, 0],
+          ],
+          { strands: [...strands([0.3, 0.6]), ...strands([0.9], { duty: 'earth' })] },
+        ),
+      ],
+      { gates: { g: gate } },
+    );
+    expect(got(mixed)['cable']!.quantity).toBe(14);
+  });
+
+  it('a corner is one post and two braces', () => {
+    const s = got(
+      one({}, [
+        [0, 0],
+        [60, 0],
+        [60, 60],
+      ]),
+    );
+    expect(s['post.end-240']!.quantity).toBe(3);
+    expect(s['post.brace-240']!.quantity).toBe(4);
+  });
+
+  it('signs stand along boundaries alone', () => {
+    expect(got(one())['sign']).toBeUndefined();
+    const boundary = plan([
+      line(
+        'a',
+        [
+          [0, 0],
+          [250, 0],
+        ],
+        { boundary: true },
+      ),
+    ]);
+    expect(got(boundary)['sign']!.quantity).toBe(4);
+  });
+
+  it('an energiser brings its rods, a clamp for each, lead and lead-out', () => {
+    const s = got(
+      one({ energisers: { unit: energiser('a', 0, { rods: 4, rodSpacing_m: 3, e: 0, n: 20 }) } }),
+    );
+    expect([s['earth.rod']!.quantity, s['earth.clamp']!.quantity]).toEqual([4, 4]);
+    // 20 m to the fence, and 1.5 times the 9 m between the rods.
+    expect(s['cable']!.quantity).toBe(34);
+    expect(s['energiser.m2']!.quantity).toBe(1);
+  });
+
+  it('wire is bought by whole coils of its kind, and each coil after the first is joined on', () => {
+    const long = plan([
+      line(
+        'a',
+        [
+          [0, 0],
+          [1000, 0],
+        ],
+        { strands: [...strands([0.3, 0.6]), ...strands([0.9], { wire: 'mt25' })] },
+      ),
+    ]);
+    const s = got(long);
+    // (2 x 1001 + 24 m of braces) x 1.03 = 2087 m of 1500 m coils; 1001 x 1.03 = 1031 m of 1000 m coils.
+    expect(s['wire.ht25']!.quantity).toBe(2);
+    expect(s['wire.mt25']!.quantity).toBe(2);
+    expect(s['joiner']!.quantity).toBe(2);
+  });
+
+  it('uninsulated cold strands want staples on timber and no insulators', () => {
+    const cold = plan([
+      line(
+        'a',
+        [
+          [0, 0],
+          [60, 0],
+        ],
+        { post: 'timber-180', strands: strands([0.9], { duty: 'cold', insulated: false }) },
+      ),
+    ]);
+    const s = got(cold);
+    expect(s['insulator.line']).toBeUndefined();
+    expect(s['insulator.end']).toBeUndefined();
+    expect(s['staple']!.note).toMatch(/^\d+ pieces$/);
+  });
+
+  it('the price book of the property decides, down to nothing at all', () => {
+    const p = one({
+      overrides: {
+        'prices.earth.rod.price': { value: 0 },
+        'prices.post.steel-180.price': { value: 100 },
+      },
+    });
+    expect(got(p)['post.steel-180']!.cost).toBe(900);
+  });
+
+  it('notes follow the units of the property', () => {
+    expect(got(one())['wire.ht25']!.note).toContain('m with tails');
+    expect(got(one({ units: 'imperial' }))['wire.ht25']!.note).toContain('ft with tails');
+  });
+
+  it('shares each item out over the lines that take it', () => {
+    const p = plan([
+      line('a', [
+        [0, 0],
+        [60, 0],
+      ]),
+      line('b', [
+        [0, 90],
+        [30, 90],
+      ]),
+    ]);
+    const posts = got(p)['post.steel-180']!;
+    expect(posts.lines).toEqual({ a: 9, b: 4 });
+    expect(posts.quantity).toBe(13);
+  });
+});
+
+describe('strain', () => {
+  const climate = { cold_C: -10, today_C: 15, hot_C: 35 };
+  const l = line(
+    'a',
+    [
+      [0, 0],
+      [1, 0],
+    ],
+    { strands: [...strands([0.3]), ...strands([0.9], { wire: 'mt25' })] },
+  );
+  const rows = strainOf(
+    l,
+    [{ run: { from_m: 0, to_m: 100, ground_m: 100 }, bays_m: new Array<number>(20).fill(5) }],
+    climate,
+    catalogue,
+  );
+
+  it('gives a row for each wire of each run; colder is tighter, and the school holds at 15 degrees C', () => {
+    expect(rows.map((r) => r.wire)).toEqual(['ht25', 'mt25']);
+    for (const r of rows) {
+      expect(r.today_N).toBeCloseTo(1000, 6);
+      expect(r.cold_N).toBeGreaterThan(r.today_N);
+      expect(r.hot_N).toBeLessThan(r.today_N);
+      expect(r.sagHot_m).toBeGreaterThan(r.sagToday_m);
+    }
+    // The softer wire breaks sooner: its limit is lower.
+    expect(rows[1]!.limit_N).toBeLessThan(rows[0]!.limit_N);
+  });
+
+  it('a push at mid-bay moves a strand by about F L / (4 T); common practice', () => {
+    const simple = (150 * 5) / (4 * rows[0]!.hot_N);
+    expect(rows[0]!.pushed_m).toBeLessThan(simple);
+    expect(rows[0]!.pushed_m).toBeGreaterThan(0.7 * simple);
+  });
+
+  it('the stringing table falls with warmth and passes through the school', () => {
+    const table = stringingTable(1000, 5, 'ht25', catalogue);
+    expect(table.map((r) => r.celsius)).toEqual([-10, -5, 0, 5, 10, 15, 20, 25, 30, 35, 40]);
+    expect(table[5]!.tension_N).toBeCloseTo(1000, 6);
+    table.forEach((r, i) => i && expect(r.tension_N).toBeLessThan(table[i - 1]!.tension_N));
+  });
+});
+
+describe('summary', () => {
+  it('says totals, volts by season and findings in the property’s units', () => {
+    const p = one({ energisers: { unit: energiser('a', 0) }, units: 'imperial' });
+    const text = summary(report(p), 'imperial', catalogue);
+    expect(text).toContain('mi over ground');
+    expect(text).toMatch(/wet\s+worst \d/);
+    expect(text).toContain('confirm');
+  });
+});
