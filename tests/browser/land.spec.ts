@@ -219,6 +219,7 @@ test('the guided start ends on a complete first plan', async ({ page }) => {
 test('a start by drawing opens the pen', async ({ page }) => {
   await page.goto('/new');
   await page.getByLabel('Name').fill('Bare');
+  await page.getByLabel('Supply').selectOption('solar');
   await page.getByRole('button', { name: 'Start the plan' }).click();
   await expect(page.getByRole('button', { name: 'Draw', pressed: true })).toBeVisible();
   await press(page, 150, 150);
@@ -226,4 +227,9 @@ test('a start by drawing opens the pen', async ({ page }) => {
   await saved(page);
   const id = page.url().split('/')[4]!;
   expect(Object.keys((await stored(page, id)).plan.lines)).toHaveLength(1);
+  // The supply that was asked for is what a new energiser starts with.
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('e');
+  await press(page, 200, 170);
+  await expect(page.getByLabel('Unit', { exact: true })).toHaveValue('s2');
 });

@@ -141,6 +141,7 @@ describe('check', () => {
     expect(bad((p) => void (p.lines['a']!.left = ['unicorns']))).toEqual(['/lines/a/left/0']);
     expect(bad((p) => void (p.lines['a']!.vertices[1]!.e = 0))).toEqual(['/lines/a/vertices/1']);
     expect(bad((p) => void (p.climate.today_C = 60))).toEqual(['/climate']);
+    expect(bad((p) => void (p.newLines.model = 'none'))).toEqual(['/newLines/model']);
     expect(bad((p) => void (p.ground = { kind: 'grid', id: 'gone' }))).toEqual(['/ground/id']);
     expect(bad((p) => void (p.overrides['soils.clay.dry_ohm_m'] = { value: 0 }))).toHaveLength(1);
   });

@@ -48,6 +48,9 @@ export function checkPlan(plan: Plan, cat: Catalogue, gridIds: ReadonlySet<strin
       named(cat.profiles, id, `/newLines/${list}/${i}`, 'profile'),
     );
   }
+  if (plan.newLines.model !== undefined) {
+    named(cat.energisers, plan.newLines.model, '/newLines/model', 'energiser');
+  }
   for (const [path, { value }] of Object.entries(plan.overrides)) {
     const place = `/overrides/${path.replaceAll('~', '~0').replaceAll('/', '~1')}`;
     const usual = figureAt(cat, path);

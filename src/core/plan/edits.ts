@@ -176,7 +176,7 @@ export function addEnergiser(plan: Plan, p: Point, reach: number): string {
   const unit: Energiser = {
     id,
     name: `Energiser ${Object.keys(plan.energisers).length + 1}`,
-    model: 'm2',
+    model: plan.newLines.model ?? 'm2',
     e: p.e,
     n: p.n,
     line: null,

@@ -143,8 +143,14 @@ export const PlanSchema = Type.Object(
       closed,
     ),
     newLines: Type.Object(
-      { left: side, right: side, keepOut: side, boundary: Type.Boolean() },
-      { ...closed, description: 'what a newly drawn line starts with' },
+      {
+        left: side,
+        right: side,
+        keepOut: side,
+        boundary: Type.Boolean(),
+        model: Type.Optional(words(40)),
+      },
+      { ...closed, description: 'what a newly drawn line, and a new energiser, starts with' },
     ),
     overrides: Type.Record(
       Type.String({ maxLength: 120 }),

@@ -156,9 +156,11 @@ function Strip({ line, report, profile, volts, width }: StripProps) {
         <text x={4} y={y(high) + 4} className="fill-soft text-[11px]">
           {say(high, 'length', units)}
         </text>
-        <text x={4} y={GROUND_TOP + GROUND_HEIGHT} className="fill-soft text-[11px]">
-          {say(low, 'length', units)}
-        </text>
+        {high - low > 0.5 && (
+          <text x={4} y={GROUND_TOP + GROUND_HEIGHT} className="fill-soft text-[11px]">
+            {say(low, 'length', units)}
+          </text>
+        )}
         <path
           d={ground([...profile.s]) ?? ''}
           fill="var(--chosen)"

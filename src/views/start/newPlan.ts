@@ -39,15 +39,20 @@ export function newPlan(a: Answers): Plan {
     gates: {},
     energisers: {},
     sizing: { resistance: 'planning', reserve: 0.3 },
-    newLines: { left: a.left, right: a.right, keepOut: a.keepOut, boundary: a.boundary },
+    newLines: {
+      left: a.left,
+      right: a.right,
+      keepOut: a.keepOut,
+      boundary: a.boundary,
+      model: FIRST_UNIT[a.supply],
+    },
     overrides: {},
   };
   const strands = startingMakeUp(plan.newLines, catalogue);
   for (const line of a.lines) addLine(plan, line.points, strands, line.name);
   const first = Object.values(plan.lines)[0];
   if (first) {
-    const id = addEnergiser(plan, pointAt(first.vertices, planLength(first) / 2), 5);
-    plan.energisers[id]!.model = FIRST_UNIT[a.supply];
+    addEnergiser(plan, pointAt(first.vertices, planLength(first) / 2), 5);
   }
   return plan;
 }
