@@ -91,7 +91,7 @@ export function Head({
   className?: string;
 }) {
   return (
-    <th className={`n ${className}`}>
+    <th className={`n whitespace-nowrap ${className}`}>
       {name}
       {from && <WhereFrom origin={from} shown={name} />}
     </th>

@@ -127,10 +127,10 @@ export function Earth({ unit, report }: { unit: Energiser; report: EnergiserRepo
       <table className="sheet-table mt-2">
         <tbody>
           <tr>
-            <td>Resistance, driest · damp · wet</td>
-            <td className="n">
-              <Num value={e.r_dry_ohm} q="ohm" from={rods} /> · <Num value={e.r_damp_ohm} q="ohm" />{' '}
-              · <Num value={e.r_wet_ohm} q="ohm" />
+            <td>Resistance: driest, damp, wet</td>
+            <td className="n whitespace-nowrap">
+              <Num value={e.r_dry_ohm} q="ohm" bare />, <Num value={e.r_damp_ohm} q="ohm" bare />,{' '}
+              <Num value={e.r_wet_ohm} q="ohm" from={rods} />
             </td>
           </tr>
           <tr>
