@@ -15,7 +15,7 @@ import {
   type ReferenceChoice,
 } from '../../ui/parts/imports.js';
 import { newPlan } from './newPlan.js';
-import { Fault, Labelled, Question } from './questions.js';
+import { Fault, Labelled, ProfileBoxes, Question } from './questions.js';
 
 interface Form {
   name: string;
@@ -169,27 +169,8 @@ export function Guide() {
     }
   });
 
-  const list = (key: 'left' | 'right' | 'keepOut', role: 'stock' | 'predator') => (
-    <div className="flex flex-wrap gap-x-4">
-      {Object.entries(catalogue.profiles)
-        .filter(([id, p]) => p.role === role && id !== 'cattle-boundary')
-        .map(([id, p]) => (
-          <label key={id} className="inline-flex items-center gap-1.5 py-1">
-            <input
-              type="checkbox"
-              className="size-4"
-              checked={value[key].includes(id)}
-              onChange={(e) =>
-                setValue(
-                  key,
-                  e.target.checked ? [...value[key], id] : value[key].filter((x) => x !== id),
-                )
-              }
-            />
-            {p.name}
-          </label>
-        ))}
-    </div>
+  const stock = (key: 'left' | 'right' | 'keepOut', role: 'stock' | 'predator') => (
+    <ProfileBoxes role={role} chosen={value[key]} onChange={(ids) => setValue(key, ids)} />
   );
   return (
     <main className="mx-auto max-w-[720px] px-5 py-10">
@@ -298,11 +279,11 @@ export function Guide() {
         </Question>
         <Question number={4} title="Which stock stand there, and what stays out?">
           <p className="label">left of the line, walking it</p>
-          {list('left', 'stock')}
+          {stock('left', 'stock')}
           <p className="label mt-1">right of it</p>
-          {list('right', 'stock')}
+          {stock('right', 'stock')}
           <p className="label mt-1">kept out</p>
-          {list('keepOut', 'predator')}
+          {stock('keepOut', 'predator')}
           <label className="mt-1 inline-flex items-center gap-1.5 py-1">
             <input type="checkbox" className="size-4" {...register('boundary')} />
             boundary of the property

@@ -1,5 +1,6 @@
 /** The look of the guided start: questions, named fields, faults. */
 import type { ReactNode } from 'react';
+import { catalogue } from '../../core/plan/catalogue.js';
 
 /** One numbered question of the start. */
 export function Question({
@@ -39,4 +40,37 @@ export function Fault({ words }: { words: string | undefined }) {
       {words}
     </p>
   ) : null;
+}
+
+/** Stock or predators to tick. */
+export function ProfileBoxes({
+  role,
+  chosen,
+  onChange,
+}: {
+  role: 'stock' | 'predator';
+  chosen: readonly string[];
+  onChange: (ids: string[]) => void;
+}) {
+  // The boundary profile is taken by itself, for every boundary with cattle.
+  const offered = Object.entries(catalogue.profiles).filter(
+    ([id, p]) => p.role === role && id !== 'cattle-boundary',
+  );
+  return (
+    <div className="flex flex-wrap gap-x-4">
+      {offered.map(([id, p]) => (
+        <label key={id} className="inline-flex items-center gap-1.5 py-1">
+          <input
+            type="checkbox"
+            className="size-4"
+            checked={chosen.includes(id)}
+            onChange={(e) =>
+              onChange(e.target.checked ? [...chosen, id] : chosen.filter((x) => x !== id))
+            }
+          />
+          {p.name}
+        </label>
+      ))}
+    </div>
+  );
 }
