@@ -4,6 +4,6 @@ export default defineConfig({
   test: {
     include: ['tests/unit/**/*.test.ts', 'tests/reference/**/*.test.ts'],
     benchmark: { include: ['tests/bench/**/*.bench.ts'] },
-    testTimeout: 20_000,
+    testTimeout: 60_000,
   },
 });
