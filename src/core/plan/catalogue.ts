@@ -179,3 +179,13 @@ export function figure(of: Catalogue, key: string): number {
   if (!record) throw new RangeError(`no default named ${key}`);
   return record.value;
 }
+
+/**
+ * The record of an id. Every door refuses a plan that names one that there is not (`checkPlan`), so
+ * nothing falls back on another record in silence.
+ */
+export function recordOf<T>(table: Readonly<Record<string, T>>, id: string): T {
+  const record = table[id];
+  if (record === undefined) throw new RangeError(`the catalogue has no "${id}"`);
+  return record;
+}

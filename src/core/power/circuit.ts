@@ -1,5 +1,5 @@
 /** From the plan to the circuit that the network solver takes. */
-import { figure, type Catalogue, type SeasonId } from '../plan/catalogue.js';
+import { figure, type Catalogue, type SeasonId, recordOf } from '../plan/catalogue.js';
 import { distance, pointAt } from '../plan/geometry.js';
 import type { Energiser, Gate, Line, Plan, Strand } from '../plan/schema.js';
 import type { Mark, Topology } from '../plan/topology.js';
@@ -195,7 +195,7 @@ function strandTypes(
   const out: Record<string, string> = {};
   line.strands.forEach((s, i) => {
     if (s.duty === 'cold') return;
-    const wire = cat.wires[s.wire] ?? cat.wires['ht25']!;
+    const wire = recordOf(cat.wires, s.wire);
     const name = strandName(line.id, i);
     types[name] = {
       role: s.duty === 'live' ? 'hot' : 'earth',

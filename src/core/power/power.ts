@@ -5,6 +5,7 @@ import {
   type Catalogue,
   type EnergiserModel,
   type SeasonId,
+  recordOf,
 } from '../plan/catalogue.js';
 import type { Energiser, Line, Plan } from '../plan/schema.js';
 import type { Topology } from '../plan/topology.js';
@@ -45,7 +46,7 @@ export function powerOf(
   plan: Pick<Plan, 'sizing' | 'soil'>,
   cat: Catalogue,
 ): PowerResult {
-  const soil = cat.soils[plan.soil] ?? cat.soils['loam']!;
+  const soil = recordOf(cat.soils, plan.soil);
   const rho = { dry: soil.dry_ohm_m, damp: soil.damp_ohm_m, wet: soil.wet_ohm_m };
   let circuit: Circuit | null = null;
   const solved = SEASONS.map((season): Solved => {
@@ -65,26 +66,24 @@ export function powerOf(
     return { season, unit, r_earth, along, worst: worstPoint(along, wired) };
   });
   const cap = surgeCap(energiser, wired, topology, circuit!, cat);
-  const model = cat.energisers[energiser.model] ?? cat.energisers['m1']!;
+  const model = recordOf(cat.energisers, energiser.model);
   const line = modelLoadLine(model);
   const live = ids
     .flatMap((id) => wired[id]!.line.strands.map((s) => ({ s, w: wired[id]! })))
     .filter(({ s }) => s.duty === 'live');
+  const fence_m = ids.reduce((t, id) => t + fenceLength(wired[id]!), 0);
   const seasons: Record<string, SeasonPower> = {};
   for (const one of solved) seasons[one.season] = seasonPower(one, line, cap);
   return {
     report: {
       id: energiser.id,
       lines: [...ids],
-      fence_m: ids.reduce((t, id) => t + fenceLength(wired[id]!), 0),
+      fence_m,
       wire_m: live.reduce((t, { w }) => t + fenceLength(w), 0),
       seasons,
       earth: earthing(energiser, soil, line, tiedResistance(energiser, wired, plan, cat), cat),
       ...sizing(solved, cap, plan.sizing.reserve, model.supply, cat),
-      joulesByLength:
-        (figure(cat, 'energiser.joulesPerKm') *
-          ids.reduce((t, id) => t + fenceLength(wired[id]!), 0)) /
-        1000,
+      joulesByLength: (figure(cat, 'energiser.joulesPerKm') * fence_m) / 1000,
     },
     dead: deadStretches(
       solved.find((s) => s.season === 'today')!,
@@ -111,10 +110,7 @@ function tiedResistance(
   );
   if (!strands?.length) return 0;
   const key = `${plan.sizing.resistance}_ohm_per_km` as const;
-  const siemens = strands.reduce(
-    (t, s) => t + 1000 / (cat.wires[s.wire] ?? cat.wires['ht25']!)[key],
-    0,
-  );
+  const siemens = strands.reduce((t, s) => t + 1000 / recordOf(cat.wires, s.wire)[key], 0);
   return 1 / siemens;
 }
 
@@ -180,7 +176,7 @@ function surgeCap(
   const ofLine = (line: Line) => {
     const live = line.strands.filter((s) => s.duty === 'live');
     if (live.length === 0) return null;
-    const wire = cat.wires[live[0]!.wire] ?? cat.wires['ht25']!;
+    const wire = recordOf(cat.wires, live[0]!.wire);
     return surge(
       [...new Set(live.map((s) => s.height_m))],
       wire.diameter_mm / 1000,

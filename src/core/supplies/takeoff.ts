@@ -1,6 +1,6 @@
 /** What to buy: counted from the layout, priced from the price book. */
 import { say, type Units } from '../base/units.js';
-import { figure, type Catalogue } from '../plan/catalogue.js';
+import { figure, type Catalogue, recordOf } from '../plan/catalogue.js';
 import type { Energiser, Gate, Line } from '../plan/schema.js';
 import type { Layout } from '../posts/layout.js';
 import type { Supply } from '../report/schema.js';
@@ -35,7 +35,7 @@ export function countLine(
   const live = line.strands.filter((s) => s.duty === 'live').length;
   const earth = line.strands.filter((s) => s.duty === 'earth').length;
   for (const post of layout.posts) {
-    const kind = cat.posts[post.kind] ?? cat.posts['timber-180']!;
+    const kind = recordOf(cat.posts, post.kind);
     add(kind.price, 1);
     if (post.role === 'line' || post.role === 'bend') {
       add('insulator.line', insulated);

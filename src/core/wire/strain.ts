@@ -1,5 +1,5 @@
 /** Tension of every strand of a line, today and at the extremes. */
-import { figure, type Catalogue } from '../plan/catalogue.js';
+import { figure, type Catalogue, recordOf } from '../plan/catalogue.js';
 import type { Line, Plan, Strand } from '../plan/schema.js';
 import type { Run, Strain } from '../report/schema.js';
 import { wireProperties } from './properties.js';
@@ -10,7 +10,7 @@ export const REFERENCE_C = 15;
 
 /** Properties of a catalogue wire with the property's steel figures. */
 export function wireOf(id: string, cat: Catalogue) {
-  const wire = cat.wires[id] ?? cat.wires['ht25']!;
+  const wire = recordOf(cat.wires, id);
   return wireProperties({
     diameter_mm: wire.diameter_mm,
     tensile_MPa: wire.tensile_MPa,
@@ -30,7 +30,7 @@ export interface BayedRun {
 
 /** Tension at the reference temperature by the line's school, N. */
 export const schoolTension = (line: Pick<Line, 'school'>, cat: Catalogue): number =>
-  (cat.schools[line.school] ?? cat.schools['moderate']!).tension_N;
+  recordOf(cat.schools, line.school).tension_N;
 
 /** Tension at another temperature than the reference, ends fixed, ruling span of the run, N. */
 export function tensionAt(

@@ -114,6 +114,8 @@ export async function catchUp(): Promise<void> {
   if (!answer?.ok) return;
   const news = ((await answer.json()) as Saved[]).filter((c) => c.revision > get().revision);
   if (news.length === 0 || get().pending.length > 0) return;
+  // The server lists only the newest few hundred: after a longer absence the plan is taken whole.
+  if (news[0]!.revision !== get().revision + 1) return reload();
   try {
     for (const change of news) advance(change.patch);
   } catch {

@@ -2,6 +2,7 @@
  * One open property in one tab. Data flows one way: commit -> plan -> worker -> report, and
  * commit -> outbox -> server.
  */
+import { memoLast } from '../../core/base/memo.js';
 import type { Grid, PatchStep, Plan } from '../../core/plan/schema.js';
 import { groundOf, type Ground } from '../../core/terrain/ground.js';
 import type { Proposed } from '../../formats/change.js';
@@ -127,22 +128,24 @@ function send(
   void flush();
 }
 
-const stacks = () => stacksOf([...get().history, ...get().pending]);
-export const canUndo = (s: Session): boolean =>
-  stacksOf([...s.history, ...s.pending]).undo.length > 0;
-export const canRedo = (s: Session): boolean =>
-  stacksOf([...s.history, ...s.pending]).redo.length > 0;
+// Asked at every frame of a drag, while the history stays the same.
+const stacksFor = memoLast((history: Session['history'], pending: Session['pending']) =>
+  stacksOf([...history, ...pending]),
+);
+const stacks = (s: Session) => stacksFor(s.history, s.pending);
+export const canUndo = (s: Session): boolean => stacks(s).undo.length > 0;
+export const canRedo = (s: Session): boolean => stacks(s).redo.length > 0;
 
 /** Takes the newest change back. */
 export function undo(): void {
-  const last = stacks().undo.at(-1);
+  const last = stacks(get()).undo.at(-1);
   if (last)
     send({ kind: 'undo', words: `undid: ${last.words}`, patch: last.inverse, inverse: last.patch });
 }
 
 /** Makes the change again that was taken back last. */
 export function redo(): void {
-  const next = stacks().redo.at(-1);
+  const next = stacks(get()).redo.at(-1);
   if (next)
     send({ kind: 'redo', words: `redid: ${next.words}`, patch: next.patch, inverse: next.inverse });
 }

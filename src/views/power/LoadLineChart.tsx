@@ -9,7 +9,7 @@ import {
   Tooltip,
 } from 'chart.js';
 import { Chart } from 'react-chartjs-2';
-import { SEASONS } from '../../core/plan/catalogue.js';
+import { SEASONS, recordOf } from '../../core/plan/catalogue.js';
 import type { Energiser } from '../../core/plan/schema.js';
 import { modelLoadLine } from '../../core/power/loadLine.js';
 import type { EnergiserReport } from '../../core/report/schema.js';
@@ -35,7 +35,7 @@ export function LoadLineChart({ unit, report }: { unit: Energiser; report: Energ
   const scheme = useView((v) => v.scheme);
   const css = getComputedStyle(document.documentElement);
   const colour = (name: string) => css.getPropertyValue(`--${name}`).trim();
-  const model = cat.energisers[unit.model] ?? cat.energisers['m1']!;
+  const model = recordOf(cat.energisers, unit.model);
   const curve = modelLoadLine(model);
   const loads = Array.from({ length: 60 }, (_, k) => 40 * 1.12 ** k).filter((r) => r < 20000);
   const text = { color: colour('ink'), font: { family: 'Archivo Variable' } };

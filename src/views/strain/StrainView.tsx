@@ -1,3 +1,4 @@
+import { recordOf } from '../../core/plan/catalogue.js';
 import type { Line, Plan } from '../../core/plan/schema.js';
 import type { LineReport, Strain } from '../../core/report/schema.js';
 import { REFERENCE_C, stringingTable } from '../../core/wire/strain.js';
@@ -29,7 +30,7 @@ function LineStrain({ line, report }: { line: Line; report: LineReport }) {
   const units = useUnits();
   const climate = useSession((s) => s.plan.climate);
   const warmth = useView((v) => v.warmth);
-  const school = cat.schools[line.school] ?? cat.schools['moderate']!;
+  const school = recordOf(cat.schools, line.school);
   return (
     <>
       <Part title={`How tight is ${line.name}?`}>

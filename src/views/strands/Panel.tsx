@@ -1,3 +1,4 @@
+import { recordOf } from '../../core/plan/catalogue.js';
 import { say } from '../../core/base/units.js';
 import type { Line } from '../../core/plan/schema.js';
 import { useUnits } from '../../ui/parts/Num.js';
@@ -13,7 +14,7 @@ const DUTY = {
 export function Panel({ line, bay_m }: { line: Line; bay_m: number }) {
   const units = useUnits();
   const cat = useCatalogue();
-  const post = cat.posts[line.post] ?? cat.posts['timber-180']!;
+  const post = recordOf(cat.posts, line.post);
   const above = Math.max(
     post.length_m - post.embedment_m,
     (line.strands.at(-1)?.height_m ?? 1) + 0.1,

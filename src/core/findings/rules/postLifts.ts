@@ -1,4 +1,4 @@
-import { figure } from '../../plan/catalogue.js';
+import { figure, recordOf } from '../../plan/catalogue.js';
 import { pullOut } from '../../posts/forces.js';
 import { eachLine, onLine, replace, type Rule } from '../rule.js';
 
@@ -12,7 +12,7 @@ export const postLifts: Rule = {
   },
   check: (scene) => {
     const safety = figure(scene.cat, 'posts.upliftSafety');
-    const soil = scene.cat.soils[scene.plan.soil] ?? scene.cat.soils['loam']!;
+    const soil = recordOf(scene.cat.soils, scene.plan.soil);
     return eachLine(scene).flatMap(([line, report]) => {
       const lifted = report.posts.filter((p) => {
         const kind = scene.cat.posts[p.kind];
