@@ -1,5 +1,6 @@
 /** Changes to a plan as recipes that write into a draft; the interface keeps the old plan whole. */
-import { deflections, defaultKind, distance, nearest, planLength, stations } from './geometry.js';
+import { deflections, defaultKind, distance, nearest, planLength } from './geometry.js';
+import { keepJoints, keepPlaces, mapPlaces } from './places.js';
 import type { Energiser, Gate, Line, Plan, Point, Strand, Vertex } from './schema.js';
 
 /** Turn beyond which a new vertex starts as a corner, degrees. */
@@ -12,7 +13,7 @@ export function freeId(table: Readonly<Record<string, unknown>>, prefix: string)
   return `${prefix}${k}`;
 }
 
-const vertexId = (line: Pick<Line, 'vertices'>): string => {
+export const vertexId = (line: Pick<Line, 'vertices'>): string => {
   const taken = Object.fromEntries(line.vertices.map((v) => [v.id, true]));
   return freeId(taken, 'v');
 };
@@ -54,7 +55,7 @@ export function addLine(
 }
 
 /** Two neighbours closer than this would make a leg of no length, m. */
-const LEAST_LEG = 0.01;
+export const LEAST_LEG = 0.01;
 
 /** True when a vertex at `p` would stand apart from the vertices at these ranks. */
 const apart = (line: Line, p: Point, ...ranks: number[]): boolean =>
@@ -66,64 +67,40 @@ const apart = (line: Line, p: Point, ...ranks: number[]): boolean =>
 /** Puts a vertex behind the last one, or before the first. */
 export function extendLine(plan: Plan, id: string, p: Point, atStart = false): void {
   const line = plan.lines[id]!;
-  if (!apart(line, p, atStart ? 0 : line.vertices.length - 1)) return;
+  if (line.locked || !apart(line, p, atStart ? 0 : line.vertices.length - 1)) return;
   const vertex: Vertex = { id: vertexId(line), e: p.e, n: p.n, kind: 'end' };
   if (atStart) {
     const added = distance(p, line.vertices[0]!);
     line.vertices.unshift(vertex);
     // What stands on the line keeps its place on the ground.
-    shiftPlaces(plan, id, () => true, added);
+    mapPlaces(plan, id, (s) => s + added);
   } else line.vertices.push(vertex);
   rekind(line, atStart ? 1 : line.vertices.length - 2);
 }
 
 /** A vertex that was an end and is one no more gets the kind that its turn asks for. */
-function rekind(line: Line, index: number): void {
+export function rekind(line: Line, index: number): void {
   const v = line.vertices[index];
   if (!v || index === 0 || index === line.vertices.length - 1) return;
   v.kind = defaultKind(deflections(line.vertices)[index]!, BEND_LIMIT, false);
 }
 
-function shiftPlaces(plan: Plan, id: string, which: (at: number) => boolean, by: number): void {
-  for (const gate of Object.values(plan.gates))
-    if (gate.line === id && which(gate.at_m)) gate.at_m += by;
-  for (const e of Object.values(plan.energisers)) if (e.line === id && which(e.at_m)) e.at_m += by;
-}
-
-/** Keeps gates and energisers on the line at the same share of their leg after its shape changed. */
-function keepPlaces(plan: Plan, id: string, change: () => void): void {
-  const line = plan.lines[id]!;
-  const before = stations(line.vertices);
-  const ids = line.vertices.map((v) => v.id);
-  change();
-  const after = stations(line.vertices);
-  const moved = (s: number): number => {
-    let i = 0;
-    while (i < before.length - 2 && s > before[i + 1]!) i++;
-    const from = line.vertices.findIndex((v) => v.id === ids[i]);
-    const to = line.vertices.findIndex((v) => v.id === ids[i + 1]);
-    if (from < 0 || to < 0) return Math.min(s, after.at(-1)!);
-    const span = before[i + 1]! - before[i]!;
-    const t = span === 0 ? 0 : Math.min(1, (s - before[i]!) / span);
-    return after[from]! + t * (after[to]! - after[from]!);
-  };
-  for (const gate of Object.values(plan.gates)) if (gate.line === id) gate.at_m = moved(gate.at_m);
-  for (const e of Object.values(plan.energisers)) if (e.line === id) e.at_m = moved(e.at_m);
-}
-
-/** Moves one vertex; not onto its neighbours. Ends of other lines that met it stay where they are. */
+/** Moves one vertex, not onto its neighbours; vertices of other lines that met the line go along. */
 export function moveVertex(plan: Plan, id: string, index: number, p: Point): void {
-  if (!apart(plan.lines[id]!, p, index - 1, index + 1)) return;
-  keepPlaces(plan, id, () => {
-    const v = plan.lines[id]!.vertices[index]!;
-    v.e = p.e;
-    v.n = p.n;
-  });
+  const line = plan.lines[id]!;
+  if (line.locked || !apart(line, p, index - 1, index + 1)) return;
+  keepJoints(plan, [id], () =>
+    keepPlaces(plan, id, () => {
+      const v = line.vertices[index]!;
+      v.e = p.e;
+      v.n = p.n;
+    }),
+  );
 }
 
 /** Puts a vertex into a leg; a straight-on vertex starts as a bend. */
 export function insertVertex(plan: Plan, id: string, leg: number, p: Point): void {
-  if (!apart(plan.lines[id]!, p, leg, leg + 1)) return;
+  if (plan.lines[id]!.locked || !apart(plan.lines[id]!, p, leg, leg + 1)) return;
   keepPlaces(plan, id, () => {
     const line = plan.lines[id]!;
     line.vertices.splice(leg + 1, 0, { id: vertexId(line), e: p.e, n: p.n, kind: 'bend' });
@@ -133,6 +110,7 @@ export function insertVertex(plan: Plan, id: string, leg: number, p: Point): voi
 /** Takes a vertex out; a line of two vertices goes as a whole. */
 export function removeVertex(plan: Plan, id: string, index: number): void {
   const line = plan.lines[id]!;
+  if (line.locked) return;
   if (line.vertices.length <= 2) return removeLine(plan, id);
   // What the vertex kept apart may now lie in one place: then one of the two goes with it.
   const [before, after] = [line.vertices[index - 1], line.vertices[index + 1]];
@@ -148,6 +126,7 @@ export function removeVertex(plan: Plan, id: string, index: number): void {
 
 /** Takes a line away with its gates; energisers on it stay, feeding nothing. */
 export function removeLine(plan: Plan, id: string): void {
+  if (plan.lines[id]!.locked) return;
   delete plan.lines[id];
   for (const gate of Object.values(plan.gates)) if (gate.line === id) delete plan.gates[gate.id];
   for (const e of Object.values(plan.energisers)) if (e.line === id) e.line = null;

@@ -33,6 +33,26 @@ export const StrandSchema = Type.Object(
   closed,
 );
 
+const along = Type.Number({
+  minimum: 0,
+  maximum: 1e7,
+  description: 'plan distance from the start',
+});
+
+export const PinSchema = Type.Object(
+  {
+    at_m: along,
+    kind: Type.Union([Type.Null(), words(40)], { description: 'kind of post; null: the cheapest' }),
+    equal: Type.Optional(
+      Type.Boolean({ description: 'equal bays from here to the next fixed post' }),
+    ),
+  },
+  closed,
+);
+export const NoPostsSchema = Type.Object({ from_m: along, to_m: along, why: words(80) }, closed);
+export const PlacedPostSchema = Type.Object({ at_m: along, kind: words(40) }, closed);
+export const LevelSchema = Type.Object({ at_m: along, z_m: metres }, closed);
+
 const side = Type.Array(words(40), { maxItems: 12, description: 'profile ids of the stock here' });
 
 export const LineSchema = Type.Object(
@@ -51,6 +71,28 @@ export const LineSchema = Type.Object(
     }),
     school: words(40),
     tensioner: Type.Boolean({ description: 'an in-line tensioner on each strand of each run' }),
+    locked: Type.Optional(Type.Boolean({ description: 'its shape is not to be changed' })),
+    pins: Type.Optional(
+      Type.Array(PinSchema, { maxItems: 5000, description: 'posts that must stand, in order' }),
+    ),
+    noPosts: Type.Optional(
+      Type.Array(NoPostsSchema, { maxItems: 1000, description: 'stretches without posts' }),
+    ),
+    placed: Type.Optional(
+      Type.Array(PlacedPostSchema, {
+        maxItems: 50000,
+        description: 'line posts as placed by the ground, in order; absent: equal bays',
+      }),
+    ),
+    fill_m: Type.Optional(
+      Type.Number({ minimum: 0, maximum: 2, description: 'hollows may be filled this deep' }),
+    ),
+    levels: Type.Optional(
+      Type.Array(LevelSchema, {
+        maxItems: 5000,
+        description: 'heights levelled by hand, in order; they replace the ground along the line',
+      }),
+    ),
   },
   closed,
 );
@@ -63,8 +105,70 @@ export const GateSchema = Type.Object(
     at_m: Type.Number({ minimum: 0, description: 'plan distance of its middle from the start' }),
     width_m: Type.Number({ minimum: 0.5, maximum: 20 }),
     cable: Type.Boolean({ description: 'insulated cable under the gate' }),
+    leaves: Type.Optional(Type.Union([Type.Literal(1), Type.Literal(2)])),
+    hinge: Type.Optional(
+      Type.Union([Type.Literal('start'), Type.Literal('end')], {
+        description: 'which post carries a single leaf, seen along the line',
+      }),
+    ),
+    swing: Type.Optional(
+      Type.Union([Type.Literal('left'), Type.Literal('right'), Type.Literal('both')]),
+    ),
   },
   closed,
+);
+
+/** What else lies on the land; each kind is there for a number or a finding (docs/model.md, Land). */
+export const THING_KINDS = [
+  'property',
+  'water',
+  'mains',
+  'building',
+  'overhead',
+  'publicWay',
+  'burn',
+  'oldFence',
+  'obstacle',
+  'tree',
+  'soil',
+] as const;
+
+export const ThingSchema = Type.Object(
+  {
+    id,
+    name: words(80),
+    kind: Type.Union(THING_KINDS.map((k) => Type.Literal(k))),
+    points: Type.Array(Type.Object({ e: metres, n: metres }, closed), {
+      minItems: 1,
+      maxItems: 20000,
+      description: 'a point, a way of two or more, or the corners of an area',
+    }),
+    width_m: Type.Optional(
+      Type.Number({ minimum: 0, maximum: 1000, description: 'across: of a point, a way, a burn' }),
+    ),
+    volts_kV: Type.Optional(Type.Number({ minimum: 0.1, maximum: 1200 })),
+    height_m: Type.Optional(
+      Type.Number({ minimum: 1, maximum: 100, description: 'of the lowest wire over ground' }),
+    ),
+    barbed: Type.Optional(Type.Boolean({ description: 'an old fence of barbed wire' })),
+    earthed: Type.Optional(Type.Boolean({ description: 'a building with a supply earth' })),
+    soil: Type.Optional(words(40)),
+  },
+  closed,
+);
+
+export const PaddockSchema = Type.Object(
+  {
+    id,
+    name: words(80),
+    e: metres,
+    n: metres,
+    stock: Type.Record(words(40), Type.Integer({ minimum: 0, maximum: 100000 }), {
+      description: 'head by profile',
+    }),
+    use: Type.Union(['grazing', 'lane', 'hay', 'crop', 'wood', 'yard'].map((u) => Type.Literal(u))),
+  },
+  { ...closed, description: 'a name for the face of the fence network that (e, n) lies in' },
 );
 
 export const EnergiserSchema = Type.Object(
@@ -131,6 +235,8 @@ export const PlanSchema = Type.Object(
     lines: byId(LineSchema),
     gates: byId(GateSchema),
     energisers: byId(EnergiserSchema),
+    things: Type.Optional(byId(ThingSchema)),
+    paddocks: Type.Optional(byId(PaddockSchema)),
     sizing: Type.Object(
       {
         resistance: Type.Union([
@@ -172,6 +278,12 @@ export type Vertex = Static<typeof VertexSchema>;
 export type Strand = Static<typeof StrandSchema>;
 export type Gate = Static<typeof GateSchema>;
 export type Energiser = Static<typeof EnergiserSchema>;
+export type Pin = Static<typeof PinSchema>;
+export type PlacedPost = Static<typeof PlacedPostSchema>;
+export type Level = Static<typeof LevelSchema>;
+export type Thing = Static<typeof ThingSchema>;
+export type ThingKind = (typeof THING_KINDS)[number];
+export type Paddock = Static<typeof PaddockSchema>;
 export type Grid = Static<typeof GridSchema>;
 export type Duty = Strand['duty'];
 export type Resistance = Plan['sizing']['resistance'];

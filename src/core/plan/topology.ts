@@ -1,9 +1,8 @@
 /** Where lines meet: shared places, and which lines hang together. */
-import { nearest, stations } from './geometry.js';
-import type { Line, Plan, Point } from './schema.js';
-
-/** Ends and vertices closer to another line than this are joined to it, m. */
-export const JOIN_TOLERANCE = 0.3;
+import { stations } from './geometry.js';
+import { legIndexOf } from './legIndex.js';
+import { JOIN_TOLERANCE } from './places.js';
+import type { Line, Plan } from './schema.js';
 
 /** A place on a line that has a name in the network. */
 export interface Mark {
@@ -18,13 +17,6 @@ export interface Topology {
   readonly groups: readonly (readonly string[])[];
 }
 
-interface Box {
-  west: number;
-  south: number;
-  east: number;
-  north: number;
-}
-
 /**
  * Finds where the ends and vertices of lines touch other lines.
  * @param extra further plan distances to be named on a line (gates, energisers, strained ends)
@@ -34,7 +26,7 @@ export function topologyOf(
   extra: Readonly<Record<string, readonly number[]>>,
 ): Topology {
   const all = Object.values(lines);
-  const boxes = new Map(all.map((l) => [l.id, boxOf(l.vertices)]));
+  const index = legIndexOf(lines);
   const wanted = new Map<string, number[]>();
   const want = (line: string, s: number) => {
     const list = wanted.get(line) ?? [];
@@ -56,13 +48,11 @@ export function topologyOf(
   for (const line of all) {
     const at = stations(line.vertices);
     line.vertices.forEach((v, i) => {
-      for (const other of all) {
-        if (other.id === line.id || !near(boxes.get(other.id)!, v)) continue;
-        const hit = nearest(other.vertices, v);
-        if (hit.off > JOIN_TOLERANCE) continue;
+      for (const hit of index.near(v, JOIN_TOLERANCE)) {
+        if (hit.line === line.id) continue;
         const mine = key(line.id, want(line.id, at[i]!));
-        sets.join(mine, key(other.id, want(other.id, hit.s)));
-        whole.join(line.id, other.id);
+        sets.join(mine, key(hit.line, want(hit.line, hit.s)));
+        whole.join(line.id, hit.line);
       }
     });
     closeOnItself(line, at, want, (a, b) => sets.join(key(line.id, a), key(line.id, b)));
@@ -98,23 +88,6 @@ function closeOnItself(
     join(want(line.id, 0), want(line.id, at.at(-1)!));
   }
 }
-
-function boxOf(points: readonly Point[]): Box {
-  const b = { west: Infinity, south: Infinity, east: -Infinity, north: -Infinity };
-  for (const p of points) {
-    b.west = Math.min(b.west, p.e);
-    b.east = Math.max(b.east, p.e);
-    b.south = Math.min(b.south, p.n);
-    b.north = Math.max(b.north, p.n);
-  }
-  return b;
-}
-
-const near = (b: Box, p: Point): boolean =>
-  p.e >= b.west - JOIN_TOLERANCE &&
-  p.e <= b.east + JOIN_TOLERANCE &&
-  p.n >= b.south - JOIN_TOLERANCE &&
-  p.n <= b.north + JOIN_TOLERANCE;
 
 class UnionFind {
   private readonly parent = new Map<string, string>();

@@ -1,0 +1,116 @@
+/** What stands on a line by its plan distance, and how it follows when the line changes. */
+import { nearest, pointAt, stations } from './geometry.js';
+import type { Line, Plan, Point } from './schema.js';
+
+/** Ends and vertices closer to another line than this are joined to it, m. */
+export const JOIN_TOLERANCE = 0.3;
+
+const byPlace = (a: { at_m: number }, b: { at_m: number }): number => a.at_m - b.at_m;
+
+/** Moves the pins, placed posts, levels and stretches without posts of a line. */
+function mapOwn(line: Line, to: (s: number) => number): void {
+  for (const list of [line.pins, line.placed, line.levels]) {
+    for (const item of list ?? []) item.at_m = to(item.at_m);
+    list?.sort(byPlace);
+  }
+  for (const stretch of line.noPosts ?? []) {
+    const [a, b] = [to(stretch.from_m), to(stretch.to_m)];
+    [stretch.from_m, stretch.to_m] = [Math.min(a, b), Math.max(a, b)];
+  }
+}
+
+/** Moves everything that stands on a line by a rule from old to new plan distance. */
+export function mapPlaces(plan: Plan, id: string, to: (s: number) => number): void {
+  for (const gate of Object.values(plan.gates)) if (gate.line === id) gate.at_m = to(gate.at_m);
+  for (const e of Object.values(plan.energisers)) if (e.line === id) e.at_m = to(e.at_m);
+  const line = plan.lines[id];
+  if (line) mapOwn(line, to);
+}
+
+/** Keeps what stands on a line at the same share of its leg after the line's shape changed. */
+export function keepPlaces(plan: Plan, id: string, change: () => void): void {
+  const line = plan.lines[id]!;
+  const before = stations(line.vertices);
+  const ids = line.vertices.map((v) => v.id);
+  change();
+  const after = stations(line.vertices);
+  const rank = new Map(line.vertices.map((v, i) => [v.id, i]));
+  mapPlaces(plan, id, (s) => {
+    let i = 0;
+    while (i < before.length - 2 && s > before[i + 1]!) i++;
+    const from = rank.get(ids[i]!);
+    const to = rank.get(ids[i + 1]!);
+    if (from === undefined || to === undefined) return Math.min(s, after.at(-1)!);
+    const span = before[i + 1]! - before[i]!;
+    const t = span === 0 ? 0 : Math.min(1, (s - before[i]!) / span);
+    return after[from]! + t * (after[to]! - after[from]!);
+  });
+}
+
+/**
+ * Takes along the vertices of other lines that met these ones: they stay joined at the same share of
+ * the same leg. Locked lines stay where they are.
+ */
+export function keepJoints(plan: Plan, ids: readonly string[], change: () => void): void {
+  interface Joint {
+    readonly line: string;
+    readonly vertex: number;
+    readonly host: string;
+    readonly leg: number;
+    readonly t: number;
+  }
+  const joints: Joint[] = [];
+  for (const host of ids) {
+    const own = plan.lines[host]!.vertices;
+    const at = stations(own);
+    const box = boxOf(own);
+    for (const other of Object.values(plan.lines)) {
+      if (ids.includes(other.id) || other.locked) continue;
+      other.vertices.forEach((v, vertex) => {
+        if (!inBox(box, v)) return;
+        const hit = nearest(own, v);
+        if (hit.off > JOIN_TOLERANCE) return;
+        const span = at[hit.leg + 1]! - at[hit.leg]!;
+        joints.push({
+          line: other.id,
+          vertex,
+          host,
+          leg: hit.leg,
+          t: span === 0 ? 0 : (hit.s - at[hit.leg]!) / span,
+        });
+      });
+    }
+  }
+  change();
+  for (const joint of joints) {
+    const own = plan.lines[joint.host]!.vertices;
+    const at = stations(own);
+    const s = at[joint.leg]! + joint.t * (at[joint.leg + 1]! - at[joint.leg]!);
+    const p = pointAt(own, s);
+    const vertices = plan.lines[joint.line]!.vertices;
+    const v = vertices[joint.vertex]!;
+    if (Math.hypot(p.e - v.e, p.n - v.n) < 1e-9) continue;
+    const onNeighbour = [vertices[joint.vertex - 1], vertices[joint.vertex + 1]].some(
+      (w) => w && Math.hypot(w.e - p.e, w.n - p.n) < 0.01,
+    );
+    if (onNeighbour) continue;
+    keepPlaces(plan, joint.line, () => {
+      v.e = p.e;
+      v.n = p.n;
+    });
+  }
+}
+
+function boxOf(points: readonly Point[]): [number, number, number, number] {
+  let [w, s, e, n] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const p of points) {
+    w = Math.min(w, p.e);
+    e = Math.max(e, p.e);
+    s = Math.min(s, p.n);
+    n = Math.max(n, p.n);
+  }
+  return [w - JOIN_TOLERANCE, s - JOIN_TOLERANCE, e + JOIN_TOLERANCE, n + JOIN_TOLERANCE];
+}
+
+const inBox = ([w, s, e, n]: [number, number, number, number], p: Point): boolean =>
+  p.e >= w && p.e <= e && p.n >= s && p.n <= n;
