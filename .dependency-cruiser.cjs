@@ -7,6 +7,7 @@ const core = [
   'plan',
   'report',
   'terrain',
+  'land',
   'wire',
   'strands',
   'posts',
@@ -39,7 +40,7 @@ module.exports = {
         pathNot: [
           '^src/core/',
           '^data/',
-          'node_modules/(d3-contour|d3-delaunay|d3-array|delaunator|@sinclair/typebox)/',
+          'node_modules/(d3-contour|d3-delaunay|d3-array|delaunator|flatbush|flatqueue|polylabel|tinyqueue|@sinclair/typebox)/',
         ],
       },
     },

@@ -5,6 +5,7 @@ import { wenner } from './earth/wenner.js';
 import { equalBays } from './posts/bays.js';
 import { postForce } from './posts/forces.js';
 import { place } from './posts/placement.js';
+import { pullOutForce, SETTINGS, SHAFTS } from './posts/pullout.js';
 import { solveFence, type FenceResistiveInputs } from './power/network.js';
 import { sagFromEndTension, sagFromH } from './wire/span.js';
 import { stateChange } from './wire/temperature.js';
@@ -195,6 +196,25 @@ export const calculators: Readonly<Record<string, Calculator>> = {
       wire_weight_N_per_m: notNegative,
     }),
     postForce,
+  ),
+  pullout: calculator(
+    'Pull-out resistance of one post by shaft friction and weight; soil figures are judgement',
+    Type.Object({
+      perimeter_m: positive,
+      depth_m: positive,
+      soil: Type.Union(Object.keys(SHAFTS).map((k) => Type.Literal(k))),
+      install: Type.Union(
+        Object.keys(SETTINGS).map((k) => Type.Literal(k)),
+        { default: 'driven' },
+      ),
+      neglect_depth_m: Type.Number({ minimum: 0, default: 0.15 }),
+      post_mass_kg: notNegative,
+      safety_factor: Type.Number({ minimum: 1, default: 1.5 }),
+    }),
+    (i) => {
+      const pullout_N = pullOutForce({ ...i, ...SHAFTS[i.soil]!, factor: SETTINGS[i.install]! });
+      return { pullout_N, allowable_N: pullout_N / i.safety_factor };
+    },
   ),
   placement: calculator(
     'Posts along a straight run that cost least within spacing, clearance and uplift',

@@ -3,21 +3,17 @@
  * by the identity of what it was given, so moving one vertex works out one line and the network.
  */
 import { memoByKey, memoLast } from './base/memo.js';
+import { paddocksOf } from './land/paddocks.js';
+import { lineStage, type LineStage } from './lineStage.js';
 import { figure, withOverrides, type Catalogue } from './plan/catalogue.js';
-import { bearing, distance, planLength, stations } from './plan/geometry.js';
 import type { Gate, Line, Plan } from './plan/schema.js';
 import { topologyOf } from './plan/topology.js';
-import { layOut, type Layout } from './posts/layout.js';
-import { clearanceUnder, withUplift } from './posts/forces.js';
+import type { Layout } from './posts/layout.js';
 import { circuitMarks, feedOf } from './power/circuit.js';
 import { powerOf, type AimedLine } from './power/power.js';
-import type { LineReport, Report } from './report/schema.js';
-import { propose } from './strands/proposal.js';
-import { profilesOf, requirementOf } from './strands/requirement.js';
+import type { Report } from './report/schema.js';
 import { countLine, supplyList } from './supplies/takeoff.js';
-import { gAt, profileOf, zAt, type Profile } from './terrain/profile.js';
 import type { Ground } from './terrain/ground.js';
-import { schoolTension, strainOf, wireOf, type BayedRun } from './wire/strain.js';
 import { findingsOf } from './findings/index.js';
 
 /** A pipeline with its own memory; keep one for each plan that is being edited. */
@@ -29,9 +25,11 @@ export interface Evaluator {
 export function createEvaluator(): Evaluator {
   const overridden = memoLast(withOverrides);
   const gatesByLine = memoLast(groupGates);
+  const paddocks = memoLast(paddocksOf);
   const oneLine = memoByKey(lineStage);
-  const count = memoByKey((line: Line, gates: readonly Gate[], layout: Layout, cat: Catalogue) =>
-    countLine({ line, gates, layout }, cat),
+  const count = memoByKey(
+    (line: Line, gates: readonly Gate[], layout: Layout, signs: number, cat: Catalogue) =>
+      countLine({ line, gates, layout, signs }, cat),
   );
 
   return (plan, ground, base) => {
@@ -40,7 +38,16 @@ export function createEvaluator(): Evaluator {
     const ids = Object.keys(plan.lines);
     const staged: Record<string, LineStage> = {};
     for (const id of ids) {
-      staged[id] = oneLine.call(id, plan.lines[id]!, gates[id] ?? NONE, ground, plan.climate, cat);
+      staged[id] = oneLine.call(
+        id,
+        plan.lines[id]!,
+        gates[id] ?? NONE,
+        ground,
+        plan.soil,
+        plan.things,
+        plan.climate,
+        cat,
+      );
     }
     const known = new Set(ids);
     oneLine.keep(known);
@@ -71,7 +78,14 @@ export function createEvaluator(): Evaluator {
     const counted = Object.fromEntries(
       ids.map((id) => [
         id,
-        count.call(id, plan.lines[id]!, gates[id] ?? NONE, staged[id]!.layout, cat),
+        count.call(
+          id,
+          plan.lines[id]!,
+          gates[id] ?? NONE,
+          staged[id]!.layout,
+          staged[id]!.report.signs,
+          cat,
+        ),
       ]),
     );
     const leads = Object.values(plan.energisers).map((energiser) => ({
@@ -83,6 +97,14 @@ export function createEvaluator(): Evaluator {
     const shared = groups
       .filter((g) => g.energisers.length > 1)
       .map((g) => g.energisers.map((e) => e.id));
+    const land = paddocks(
+      plan.lines,
+      plan.gates,
+      plan.things,
+      plan.paddocks,
+      figure(cat, 'land.gapBridge'),
+      figure(cat, 'land.gapLook'),
+    );
     return {
       format: 'anabatic-report',
       version: 1,
@@ -103,8 +125,9 @@ export function createEvaluator(): Evaluator {
       energisers,
       dead,
       shared,
+      ...land,
       supplies,
-      findings: findingsOf({ plan, cat, lines, energisers, dead, shared }),
+      findings: findingsOf({ plan, cat, lines, energisers, dead, shared, ...land }),
     };
   };
 }
@@ -115,101 +138,6 @@ const total = <T>(list: readonly T[], of: (item: T) => number): number =>
 
 /** One evaluation without any memory, for the command line and the server. */
 export const evaluate: Evaluator = (plan, ground, base) => createEvaluator()(plan, ground, base);
-
-interface LineStage {
-  readonly report: LineReport;
-  readonly layout: Layout;
-  readonly wired: AimedLine;
-}
-
-function lineStage(
-  line: Line,
-  gates: readonly Gate[],
-  ground: Ground,
-  climate: Plan['climate'],
-  cat: Catalogue,
-): LineStage {
-  const profile = profileOf(line.vertices, ground);
-  const ids = profilesOf(line, cat);
-  const requirement = requirementOf(ids, cat);
-  const laid = layOut(line, gates, profile, requirement?.small ?? false, cat);
-  const strain = strainOf(line, baysOf(laid), climate, cat);
-  const coldest = total(line.strands, (s) => strain.find((r) => r.wire === s.wire)?.cold_N ?? 0);
-  const weight = total(line.strands, (s) => wireOf(s.wire, cat).weight_N_per_m);
-  const layout = { ...laid, posts: withUplift(laid.posts, laid.runs, coldest, weight) };
-  const lowest = line.strands[0];
-  const hot = strain.reduce((least, r) => Math.min(least, r.hot_N), schoolTension(line, cat));
-  const report: LineReport = {
-    id: line.id,
-    name: line.name,
-    plan_m: planLength(line),
-    ground_m: gAt(profile, Infinity),
-    legs: legsOf(line, profile),
-    unknownGround: profile.unknown.map(([a, b]) => [a, b] as [number, number]),
-    runs: [...layout.runs],
-    stretches: [...layout.stretches],
-    posts: layout.posts,
-    clearance: lowest
-      ? clearanceUnder(
-          lowest.height_m,
-          profile,
-          layout.posts,
-          layout.stretches,
-          wireOf(lowest.wire, cat).weight_N_per_m,
-          hot,
-        )
-      : null,
-    requirement,
-    proposal: requirement && propose(requirement, cat),
-    effectiveGap_m: effectiveGap(line, strain),
-    strain,
-  };
-  const wired = {
-    line,
-    gates,
-    runs: layout.runs,
-    aim_V: requirement?.aim_V ?? figure(cat, 'network.aimDefault'),
-  };
-  return { report, layout, wired };
-}
-
-/** The bays within each run, as taped. */
-function baysOf(layout: Layout): BayedRun[] {
-  return layout.runs.map((run) => {
-    const own = layout.stretches.filter(
-      (s) => s.from_m >= run.from_m - 1e-6 && s.to_m <= run.to_m + 1e-6,
-    );
-    return { run, bays_m: own.flatMap((s) => new Array<number>(s.bays).fill(s.bay_m)) };
-  });
-}
-
-function legsOf(line: Line, profile: Profile): LineReport['legs'] {
-  const at = stations(line.vertices);
-  return line.vertices.slice(1).map((b, i) => {
-    const a = line.vertices[i]!;
-    const plan_m = distance(a, b);
-    const rise_m = zAt(profile, at[i + 1]!) - zAt(profile, at[i]!);
-    return {
-      plan_m,
-      ground_m: gAt(profile, at[i + 1]!) - gAt(profile, at[i]!),
-      bearing_deg: bearing(a, b),
-      rise_m,
-      grade: plan_m === 0 ? 0 : rise_m / plan_m,
-    };
-  });
-}
-
-/** Widest gap between strands with what a push opens on either side of it, hot day, m. */
-function effectiveGap(line: Line, strain: LineReport['strain']): number | null {
-  const heights = line.strands.map((s) => s.height_m).sort((a, b) => a - b);
-  if (heights.length < 2 || strain.length === 0) return null;
-  const spread = Math.max(...strain.map((s) => s.pushed_m));
-  let widest = 0;
-  for (let i = 0; i + 1 < heights.length; i++)
-    widest = Math.max(widest, heights[i + 1]! - heights[i]!);
-  // Both strands give way, one up and one down.
-  return widest + 2 * spread;
-}
 
 function groupGates(gates: Plan['gates']): Record<string, readonly Gate[]> {
   const out: Record<string, Gate[]> = {};

@@ -4,12 +4,14 @@ import { createEvaluator } from '../../src/core/evaluate.js';
 import { catalogue } from '../../src/core/plan/catalogue.js';
 import type { Line, Plan } from '../../src/core/plan/schema.js';
 import { ReportSchema } from '../../src/core/report/schema.js';
-import { groundOf } from '../../src/core/terrain/ground.js';
+import { placeLine } from '../../src/core/posts/arrange.js';
+import { groundOf, type Ground } from '../../src/core/terrain/ground.js';
 import { rules } from '../../src/core/findings/index.js';
 import { applyPatch, edit } from '../../src/formats/patch.js';
 import { parsePlan } from '../../src/formats/planFile.js';
 import { validate } from '../../src/formats/validate.js';
 import { energiser, FLAT, line, plan, report, strands } from './scene.js';
+import { hillside, wrongOnLand } from './wrong-land.js';
 
 const demo = parsePlan(readFileSync('demo/hollin-scar.plan.json', 'utf8'));
 const demoGround = groundOf(demo.plan, demo.grids);
@@ -283,6 +285,7 @@ const wrong: [string, Plan][] = [
   ['unsaid', fed({ left: [] })],
   ['post-lifts', fed({})],
   ['clearance', fed({})],
+  ...wrongOnLand,
 ];
 
 /** Ground with one dip of a given depth, and a rim that a 300 m line overruns. */
@@ -298,11 +301,18 @@ const dip = (depth: number, width: number) => ({
     (_, k) => -depth * Math.exp(-((((k % 140) * 2 - 110) / width) ** 2)),
   ),
 });
-const GROUND_OF: Record<string, ReturnType<typeof dip>> = {
+const GROUND_OF: Record<string, Ground> = {
+  'gate-swing': hillside,
   'off-ground': dip(1.4, 4),
   'post-lifts': dip(1.4, 4),
   clearance: dip(0.85, 4.5),
 };
+
+/** The patch of a mend that places a line's posts anew. */
+function placed(p: Plan, id: string, ground: Ground) {
+  const { requirement } = report(p, ground).lines[id]!;
+  return placeLine(p, id, ground, requirement, catalogue).patch!;
+}
 
 describe('findings', () => {
   it.each(wrong)('%s speaks up, says why and what to do, and its mend silences it', (rule, p) => {
@@ -316,7 +326,9 @@ describe('findings', () => {
     }
     const first = found.find((f) => f.mend);
     if (!first?.mend) return;
-    const mended = report(applyPatch(p, first.mend.patch), ground);
+    const { place, patch } = first.mend;
+    const steps = place === undefined ? patch : placed(p, place, ground);
+    const mended = report(applyPatch(p, steps), ground);
     expect(mended.findings.map((f) => f.id)).not.toContain(first.id);
   });
 

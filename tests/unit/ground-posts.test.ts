@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { catalogue } from '../../src/core/plan/catalogue.js';
 import type { Grid } from '../../src/core/plan/schema.js';
 import { equalBays } from '../../src/core/posts/bays.js';
-import { clearanceUnder, pullOut, uplift } from '../../src/core/posts/forces.js';
+import { clearanceUnder, uplift } from '../../src/core/posts/forces.js';
+import { pullOut } from '../../src/core/posts/pullout.js';
 import { layOut } from '../../src/core/posts/layout.js';
 import { gapBreaches, profilesOf, requirementOf } from '../../src/core/strands/requirement.js';
 import { propose } from '../../src/core/strands/proposal.js';
@@ -214,8 +215,8 @@ describe('forces', () => {
       uplift({ e: 0, n: 0, z_m: 0 }, { e: 5, n: 0, z_m: 1 }, { e: 10, n: 0, z_m: 0 }, 5000, 1),
     ).toBeLessThan(0);
     const post = catalogue.posts['timber-180']!;
-    expect(pullOut(post, catalogue.soils['clay']!)).toBeGreaterThan(
-      pullOut(post, catalogue.soils['sand']!),
+    expect(pullOut(post, catalogue.soils['clay']!, catalogue)).toBeGreaterThan(
+      pullOut(post, catalogue.soils['sand']!, catalogue),
     );
   });
   it('finds the hollow between two posts, and the hump', () => {

@@ -1,12 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-  place,
-  placeUniform,
-  spanClearance,
-  upliftAt,
-  type PlacementInputs,
-} from '../../src/core/posts/placement.js';
+import { placeUniform } from '../../src/core/posts/baselines.js';
+import { spanClearance, upliftAt, type PlacementInputs } from '../../src/core/posts/limits.js';
+import { place } from '../../src/core/posts/placement.js';
 
 const base: Omit<PlacementInputs, 'ground_s_m' | 'ground_z_m'> = {
   strands: 5,

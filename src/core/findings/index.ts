@@ -19,6 +19,16 @@ import { liveUninsulated } from './rules/liveUninsulated.js';
 import { nearBarbed } from './rules/nearBarbed.js';
 import { noTensioner } from './rules/noTensioner.js';
 import { offGround } from './rules/offGround.js';
+import { burnCrossing } from './rules/burnCrossing.js';
+import { gateSwing } from './rules/gateSwing.js';
+import { earthNear, mainsFar, networksClose } from './rules/nearOthers.js';
+import { oldFence } from './rules/oldFence.js';
+import { outside } from './rules/outside.js';
+import { overhead } from './rules/overhead.js';
+import { gap, paddockGate, paddockSides, paddockWater } from './rules/paddocks.js';
+import { postBarred } from './rules/postBarred.js';
+import { publicWay } from './rules/publicWay.js';
+import { trees } from './rules/trees.js';
 import { overLimit } from './rules/overLimit.js';
 import { postLifts } from './rules/postLifts.js';
 import { rodsClose } from './rules/rodsClose.js';
@@ -31,10 +41,25 @@ export const rules: readonly Rule[] = [
   liveUninsulated,
   doesNotHold,
   gapTooWide,
+  overhead,
+  outside,
+  networksClose,
+  earthNear,
+  mainsFar,
+  gap,
+  paddockWater,
+  paddockGate,
+  paddockSides,
+  oldFence,
+  burnCrossing,
+  publicWay,
+  trees,
+  gateSwing,
   offGround,
   baysTooLong,
   clearance,
   postLifts,
+  postBarred,
   bendUnbraced,
   coldLimit,
   hotSag,

@@ -14,6 +14,8 @@ export interface Scene {
   readonly energisers: Report['energisers'];
   readonly dead: Report['dead'];
   readonly shared: Report['shared'];
+  readonly paddocks: Report['paddocks'];
+  readonly gaps: Report['gaps'];
   readonly say: ReturnType<typeof sayer>;
 }
 
@@ -25,7 +27,12 @@ export interface Found {
   readonly why: string;
   readonly todo: string;
   readonly place: Finding['place'];
-  readonly mend?: { readonly words: string; readonly patch: PatchStep[] };
+  readonly mend?: {
+    readonly words: string;
+    readonly patch: PatchStep[];
+    /** Line whose posts are to be placed anew: worked out when it is taken. */
+    readonly place?: string;
+  };
   /** Where a finding is graver or milder than its rule. */
   readonly kind?: Finding['kind'];
 }

@@ -12,6 +12,7 @@ import profiles from '../../../data/profiles.json' with { type: 'json' };
 import schools from '../../../data/schools.json' with { type: 'json' };
 import seasons from '../../../data/seasons.json' with { type: 'json' };
 import soils from '../../../data/soils.json' with { type: 'json' };
+import spacings from '../../../data/spacings.json' with { type: 'json' };
 import wires from '../../../data/wires.json' with { type: 'json' };
 
 const closed = { additionalProperties: false } as const;
@@ -91,7 +92,8 @@ const SoilSchema = Type.Object(
     dry_ohm_m: positive,
     damp_ohm_m: positive,
     wet_ohm_m: positive,
-    friction_Pa: positive,
+    adhesion_Pa: Type.Number({ minimum: 0 }),
+    shaftGrowth_N_per_m3: Type.Number({ minimum: 0 }),
   },
   closed,
 );
@@ -104,6 +106,7 @@ const SeasonSchema = Type.Object(
   closed,
 );
 const SchoolSchema = Type.Object({ ...origin, tension_N: positive }, closed);
+const SpacingSchema = Type.Object({ ...origin, bay_m: positive }, closed);
 const PriceSchema = Type.Object(
   { ...origin, price: Type.Number({ minimum: 0 }), per: Type.String() },
   closed,
@@ -119,6 +122,7 @@ export const CatalogueSchema = Type.Object(
     soils: Type.Record(Type.String(), SoilSchema),
     seasons: Type.Record(Type.String(), SeasonSchema),
     schools: Type.Record(Type.String(), SchoolSchema),
+    spacings: Type.Record(Type.String(), SpacingSchema),
     prices: Type.Record(Type.String(), PriceSchema),
   },
   { ...closed, $id: 'anabatic-catalogue-1', title: 'Anabatic catalogue' },
@@ -144,6 +148,7 @@ export const catalogue = {
   soils,
   seasons,
   schools,
+  spacings,
   prices,
 } as unknown as Catalogue;
 

@@ -36,6 +36,17 @@ export function checkPlan(plan: Plan, cat: Catalogue, gridIds: ReadonlySet<strin
     else if (gate.at_m > planLength(line) + 1)
       say(`/gates/${key}/at_m`, 'lies beyond the end of its line');
   }
+  for (const [key, thing] of Object.entries(plan.things ?? {})) {
+    if (thing.id !== key) say(`/things/${key}/id`, 'differs from its key');
+    if (thing.kind === 'soil' && thing.soil === undefined)
+      say(`/things/${key}/soil`, 'a patch of soil names its soil');
+    if (thing.soil !== undefined) named(cat.soils, thing.soil, `/things/${key}/soil`, 'soil');
+  }
+  for (const [key, paddock] of Object.entries(plan.paddocks ?? {})) {
+    if (paddock.id !== key) say(`/paddocks/${key}/id`, 'differs from its key');
+    for (const id of Object.keys(paddock.stock))
+      named(cat.profiles, id, `/paddocks/${key}/stock/${id}`, 'profile');
+  }
   for (const [key, e] of Object.entries(plan.energisers)) {
     if (e.id !== key) say(`/energisers/${key}/id`, 'differs from its key');
     if (e.line !== null) named(plan.lines, e.line, `/energisers/${key}/line`, 'line');
@@ -80,6 +91,18 @@ function checkLine(key: string, line: Line, cat: Catalogue, say: Say, named: Nam
       say(`${at}/strands/${i}/height_m`, 'strands run from the ground up, 10 mm apart or more');
     }
   });
+  for (const list of ['pins', 'placed'] as const) {
+    (line[list] ?? []).forEach((p, i) => {
+      if (p.kind !== null) named(cat.posts, p.kind, `${at}/${list}/${i}/kind`, 'post');
+    });
+  }
+  for (const list of ['pins', 'placed', 'levels'] as const) {
+    (line[list] ?? []).forEach((p, i) => {
+      const before = line[list]![i - 1];
+      if (before && !(p.at_m > before.at_m))
+        say(`${at}/${list}/${i}/at_m`, 'places along a line rise from its start');
+    });
+  }
   const seen = new Set<string>();
   line.vertices.forEach((v, i) => {
     if (seen.has(v.id)) say(`${at}/vertices/${i}/id`, 'two vertices share this id');

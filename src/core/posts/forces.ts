@@ -1,8 +1,7 @@
 /** What the wire does to a post, and what the ground gives against it. */
-import type { Clearance, Post, Run, Stretch } from '../report/schema.js';
+import type { Clearance, Post, Stretch } from '../report/schema.js';
 import { zAt, type Profile } from '../terrain/profile.js';
-import type { PostKind, Soil } from '../plan/catalogue.js';
-import { GRAVITY, sum } from '../base/numbers.js';
+import { sum } from '../base/numbers.js';
 
 type Place = Pick<Post, 'e' | 'n' | 'z_m'>;
 
@@ -83,62 +82,98 @@ export function postForce(i: PostForceInputs) {
   };
 }
 
+/** What the strands of one run pull with altogether, N, and weigh, N/m. */
+export interface RunPull {
+  readonly from_m: number;
+  readonly to_m: number;
+  readonly tension_N: number;
+  readonly weight_N_per_m: number;
+}
+
 /** Uplift of every post that has a neighbour on both sides within its run; others carry 0. */
-export function withUplift(
-  posts: readonly Post[],
-  runs: readonly Run[],
-  totalTension: number,
-  totalWeight: number,
-): Post[] {
-  const inRun = (s: number) => runs.some((r) => s > r.from_m + 1e-6 && s < r.to_m - 1e-6);
+export function withUplift(posts: readonly Post[], runs: readonly RunPull[]): Post[] {
+  let k = 0;
   return posts.map((post, i) => {
+    while (k < runs.length - 1 && post.s_m >= runs[k]!.to_m - 1e-6) k++;
+    const run = runs[k];
     const prev = posts[i - 1];
     const next = posts[i + 1];
-    if (!prev || !next || !inRun(post.s_m)) return post;
-    return { ...post, uplift_N: uplift(prev, post, next, totalTension, totalWeight) };
+    const within = run && post.s_m > run.from_m + 1e-6 && post.s_m < run.to_m - 1e-6;
+    if (!within || !prev || !next) return post;
+    return { ...post, uplift_N: uplift(prev, post, next, run.tension_N, run.weight_N_per_m) };
   });
 }
 
-/**
- * Pull-out resistance of a post by shaft friction plus its own weight, N. Perimeter x depth x unit
- * friction; the friction is judgement [memory].
- */
-export function pullOut(kind: PostKind, soil: Soil): number {
-  return kind.perimeter_m * kind.embedment_m * soil.friction_Pa + kind.mass_kg * GRAVITY;
+/** One place under the lowest strand: distance along the line, and the gap to the ground, m. */
+export interface GapAt {
+  readonly s_m: number;
+  readonly gap_m: number;
 }
 
 /**
- * Largest and smallest gap between ground and the lowest strand, with the strand straight from post
- * to post less its sag, m. Null without strands or stretches.
+ * The gap between ground and the lowest strand at every sample inside the stretches, with the strand
+ * straight from post to post less its sag.
  */
-export function clearanceUnder(
+export function gapsUnder(
   lowest_m: number,
   profile: Profile,
   posts: readonly Post[],
   stretches: readonly Stretch[],
   weight: number,
   tension: number,
-): Clearance | null {
-  let high = { gap_m: -Infinity, at_m: 0 };
-  let low = { gap_m: Infinity, at_m: 0 };
+): GapAt[] {
+  const out: GapAt[] = [];
   let k = 0;
+  let i = 0;
   for (const stretch of stretches) {
     while (k < profile.s.length && profile.s[k]! < stretch.from_m) k++;
-    const own = posts.filter((p) => p.s_m >= stretch.from_m - 1e-6 && p.s_m <= stretch.to_m + 1e-6);
-    for (let i = 0; i + 1 < own.length; i++) {
-      const a = own[i]!;
-      const b = own[i + 1]!;
+    while (i < posts.length && posts[i]!.s_m < stretch.from_m - 1e-6) i++;
+    for (; i + 1 < posts.length && posts[i + 1]!.s_m <= stretch.to_m + 1e-6; i++) {
+      const a = posts[i]!;
+      const b = posts[i + 1]!;
       const L = b.s_m - a.s_m;
       for (; k < profile.s.length && profile.s[k]! <= b.s_m; k++) {
-        const s = profile.s[k]!;
-        const t = (s - a.s_m) / L;
+        const s_m = profile.s[k]!;
+        const t = (s_m - a.s_m) / L;
         const wire = a.z_m + t * (b.z_m - a.z_m) + lowest_m;
-        const sag = (weight * (s - a.s_m) * (b.s_m - s)) / (2 * tension);
-        const gap_m = wire - sag - zAt(profile, s);
-        if (gap_m > high.gap_m) high = { gap_m, at_m: s };
-        if (gap_m < low.gap_m) low = { gap_m, at_m: s };
+        const sag = (weight * (s_m - a.s_m) * (b.s_m - s_m)) / (2 * tension);
+        out.push({ s_m, gap_m: wire - sag - zAt(profile, s_m) });
       }
     }
   }
-  return high.gap_m === -Infinity ? null : { high, low };
+  return out;
+}
+
+type Under = Parameters<typeof gapsUnder>;
+
+/** Largest and smallest gap under the lowest strand, m; null without stretches. */
+export function clearanceUnder(...under: Under): Clearance | null {
+  let high: GapAt | null = null;
+  let low: GapAt | null = null;
+  for (const at of gapsUnder(...under)) {
+    if (!high || at.gap_m > high.gap_m) high = at;
+    if (!low || at.gap_m < low.gap_m) low = at;
+  }
+  if (!high || !low) return null;
+  const named = ({ s_m, gap_m }: GapAt) => ({ gap_m, at_m: s_m });
+  return { high: named(high), low: named(low) };
+}
+
+/** Hollows where the gap is over a limit, with the depth of fill that brings it back, m. */
+export function fillsUnder(limit_m: number, ...under: Under) {
+  const out: { from_m: number; to_m: number; depth_m: number }[] = [];
+  let open = false;
+  for (const { s_m, gap_m } of gapsUnder(...under)) {
+    const depth = gap_m - limit_m;
+    const last = out.at(-1);
+    if (depth <= 1e-6) open = false;
+    else if (open && last) {
+      last.to_m = s_m;
+      last.depth_m = Math.max(last.depth_m, depth);
+    } else {
+      out.push({ from_m: s_m, to_m: s_m, depth_m: depth });
+      open = true;
+    }
+  }
+  return out;
 }

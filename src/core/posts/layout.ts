@@ -1,4 +1,5 @@
-/** Posts of a line: fixed ones at ends, corners, bends and gates, equal bays between them. */
+/** Posts of a line: fixed ones at ends, corners, bends, gates and pins; between them by the ground or
+ * in equal bays. */
 import { figure, type Catalogue } from '../plan/catalogue.js';
 import { planLength, pointAt, stations } from '../plan/geometry.js';
 import type { Gate, Line } from '../plan/schema.js';
@@ -6,24 +7,31 @@ import type { Post, Run, Stretch } from '../report/schema.js';
 import { gAt, sAtG, zAt, type Profile } from '../terrain/profile.js';
 import { equalBays } from './bays.js';
 
-interface Fixed {
+/** A post that stands where it stands, whatever the bays. */
+export interface Fixed {
   readonly s: number;
   readonly role: Post['role'];
   /** The wire is strained off here. */
   readonly strains: boolean;
+  readonly kind: string | null;
   /** No fence between this post and the next: a gate stands there. */
   readonly opens?: boolean;
+  /** Equal bays from here to the next fixed post. */
+  readonly equal?: boolean;
 }
 
 export interface Layout {
   readonly runs: readonly Run[];
   readonly stretches: readonly Stretch[];
-  /** Uplift is filled in later, once the tension is known. */
+  /** Uplift and hold are filled in later, once the tension and the soil are known. */
   readonly posts: readonly Post[];
 }
 
+/** Places closer than this are one post, m. */
+const SAME = 0.05;
+
 /**
- * Lays out a line by equal bays as taped over the ground.
+ * Lays out a line: as placed where it was placed, else by equal bays as taped over the ground.
  * @param small small stock or predators face the line: closer posts
  */
 export function layOut(
@@ -38,7 +46,7 @@ export function layOut(
   const stretches: Stretch[] = [];
   const posts: Post[] = [];
   let runStart = 0;
-  const add = (s: number, role: Post['role'], kind: string) =>
+  const add = (s: number, role: Post['role'], kind: string, pinned: boolean) =>
     posts.push({
       s_m: s,
       tape_m: gAt(profile, s),
@@ -46,19 +54,24 @@ export function layOut(
       z_m: zAt(profile, s),
       role,
       kind,
+      fixed: pinned,
       uplift_N: 0,
+      holds_N: 0,
     });
   fixed.forEach((post, i) => {
     if (i === 0) runStart = post.s;
-    add(post.s, post.role, kindFor(post.role, line));
+    add(post.s, post.role, post.kind ?? kindFor(post.role, line), true);
     const next = fixed[i + 1];
     if (!next) return;
     if (!post.opens) {
-      const stretch = divide(line, profile, post.s, next.s, small, cat);
+      const between = placedBetween(line, post, next);
+      const stretch = divide(line, profile, post, next, small, between, cat);
       stretches.push(stretch);
-      const g0 = gAt(profile, post.s);
-      for (let k = 1; k < stretch.bays; k++) {
-        add(sAtG(profile, g0 + k * stretch.bay_m), 'line', line.post);
+      if (between) for (const p of between) add(p.at_m, 'line', p.kind, false);
+      else {
+        const g0 = gAt(profile, post.s);
+        for (let k = 1; k < stretch.bays; k++)
+          add(sAtG(profile, g0 + k * stretch.bay_m), 'line', line.post, false);
       }
       if (next.strains) {
         runs.push({
@@ -73,13 +86,24 @@ export function layOut(
   return { runs, stretches, posts };
 }
 
-function kindFor(role: Post['role'], line: Line): string {
+/** The posts that were placed between two fixed ones; null where the bays are to be equal. */
+function placedBetween(
+  line: Line,
+  from: Fixed,
+  to: Fixed,
+): { at_m: number; kind: string }[] | null {
+  if (!line.placed || from.equal) return null;
+  return line.placed.filter((p) => p.at_m > from.s + SAME && p.at_m < to.s - SAME);
+}
+
+/** The kind of post that a role gets when nobody has said. */
+export function kindFor(role: Post['role'], line: Line): string {
   if (role === 'line') return line.post;
   return role === 'bend' ? 'timber-210' : 'end-240';
 }
 
-/** Ends, corners, bends and both posts of every gate, in order along the line. */
-function fixedPosts(line: Line, gates: readonly Gate[]): Fixed[] {
+/** Ends, corners, bends, both posts of every gate and pinned posts, in order along the line. */
+export function fixedPosts(line: Line, gates: readonly Gate[]): Fixed[] {
   const at = stations(line.vertices);
   const total = planLength(line);
   const openings = gates
@@ -89,40 +113,69 @@ function fixedPosts(line: Line, gates: readonly Gate[]): Fixed[] {
     }))
     .filter((o) => o.to > o.from)
     .sort((a, b) => a.from - b.from);
-  const inGate = (s: number) => openings.some((o) => s >= o.from - 0.05 && s <= o.to + 0.05);
+  const inGate = (s: number) => openings.some((o) => s >= o.from - SAME && s <= o.to + SAME);
   const out: Fixed[] = [];
   line.vertices.forEach((v, i) => {
     if (inGate(at[i]!)) return;
     const last = i === 0 || i === line.vertices.length - 1;
     const role = last && v.kind === 'bend' ? 'end' : v.kind;
-    out.push({ s: at[i]!, role, strains: role !== 'bend' });
+    out.push({ s: at[i]!, role, strains: role !== 'bend', kind: null });
   });
   let reached = -Infinity;
   for (const o of openings) {
     if (o.from < reached) continue;
     reached = o.to;
-    out.push({ s: o.from, role: 'gate', strains: true, opens: true });
-    out.push({ s: o.to, role: 'gate', strains: true });
+    out.push({ s: o.from, role: 'gate', strains: true, opens: true, kind: null });
+    out.push({ s: o.to, role: 'gate', strains: true, kind: null });
+  }
+  for (const pin of line.pins ?? []) {
+    const same = out.findIndex((f) => Math.abs(f.s - pin.at_m) <= SAME);
+    if (same >= 0) {
+      // A pin on a post that stands anyway only says what it is, and that equal bays start there.
+      const f = out[same]!;
+      out[same] = { ...f, kind: pin.kind ?? f.kind, equal: pin.equal ?? false };
+    } else if (pin.at_m <= total && !inGate(pin.at_m)) {
+      const { at_m: s, kind, equal = false } = pin;
+      out.push({ s, role: 'line', strains: false, kind, equal });
+    }
   }
   return out.sort((a, b) => a.s - b.s);
 }
 
-function divide(
+/** Longest bay that stock and ground want between two places of a line, as taped. */
+export function longestBay(
   line: Line,
   p: Profile,
   from: number,
   to: number,
   small: boolean,
   cat: Catalogue,
-): Stretch {
+): { maxBay_m: number; undulating: boolean } {
   const even = figure(cat, small ? 'posts.evenSmall' : 'posts.evenLarge');
   const undulating = undulation(p, from, to, even) > figure(cat, 'posts.undulation');
   const usual = undulating ? figure(cat, small ? 'posts.unevenSmall' : 'posts.unevenLarge') : even;
-  const maxBay_m = line.maxBay_m ?? usual;
-  const ground_m = Math.max(gAt(p, to) - gAt(p, from), 0.01);
-  const { bays, bay_m } = equalBays(ground_m, maxBay_m, 'maximum');
-  return { from_m: from, to_m: to, ground_m, bays, bay_m, maxBay_m, undulating };
+  return { maxBay_m: line.maxBay_m ?? usual, undulating };
 }
+
+function divide(
+  line: Line,
+  p: Profile,
+  from: Fixed,
+  to: Fixed,
+  small: boolean,
+  placed: readonly { at_m: number }[] | null,
+  cat: Catalogue,
+): Stretch {
+  const { maxBay_m, undulating } = longestBay(line, p, from.s, to.s, small, cat);
+  const ground_m = Math.max(gAt(p, to.s) - gAt(p, from.s), 0.01);
+  const whole = { from_m: from.s, to_m: to.s, ground_m, maxBay_m, undulating };
+  if (!placed) return { ...whole, ...pick(equalBays(ground_m, maxBay_m, 'maximum')), equal: true };
+  const marks = [from.s, ...placed.map((x) => x.at_m), to.s].map((s) => gAt(p, s));
+  const bay_m = Math.max(...marks.slice(1).map((g, i) => g - marks[i]!));
+  return { ...whole, bays: marks.length - 1, bay_m, equal: false };
+}
+
+const pick = ({ bays, bay_m }: { bays: number; bay_m: number }) => ({ bays, bay_m });
 
 /** The most that the ground leaves the straight within any bay-long window, m. */
 export function undulation(p: Profile, from: number, to: number, bay: number): number {

@@ -7,6 +7,7 @@ import {
   type SeasonId,
   recordOf,
 } from '../plan/catalogue.js';
+import { soilAt } from '../land/things.js';
 import type { Energiser, Line, Plan } from '../plan/schema.js';
 import type { Topology } from '../plan/topology.js';
 import type { EnergiserReport, SeasonPower } from '../report/schema.js';
@@ -43,10 +44,10 @@ export function powerOf(
   ids: readonly string[],
   wired: Readonly<Record<string, AimedLine>>,
   topology: Topology,
-  plan: Pick<Plan, 'sizing' | 'soil'>,
+  plan: Pick<Plan, 'sizing' | 'soil' | 'things'>,
   cat: Catalogue,
 ): PowerResult {
-  const soil = recordOf(cat.soils, plan.soil);
+  const soil = recordOf(cat.soils, soilAt(plan, energiser));
   const rho = { dry: soil.dry_ohm_m, damp: soil.damp_ohm_m, wet: soil.wet_ohm_m };
   let circuit: Circuit | null = null;
   const solved = SEASONS.map((season): Solved => {

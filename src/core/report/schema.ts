@@ -30,12 +30,14 @@ export const PostSchema = Type.Object(
       Type.Literal('line'),
     ]),
     kind: str,
+    fixed: Type.Boolean({ description: 'stands here whatever the bays: end, bend, gate, pin' }),
     uplift_N: num,
+    holds_N: Type.Number({ description: 'pull-out resistance, without a safety factor' }),
   },
   closed,
 );
 
-/** A stretch of equal bays between two fixed posts. */
+/** The bays between two fixed posts; `bay_m` is the longest of them. */
 export const StretchSchema = Type.Object(
   {
     from_m: num,
@@ -45,6 +47,7 @@ export const StretchSchema = Type.Object(
     bay_m: num,
     maxBay_m: num,
     undulating: Type.Boolean(),
+    equal: Type.Boolean(),
   },
   closed,
 );
@@ -122,12 +125,43 @@ export const LineReportSchema = Type.Object(
     stretches: Type.Array(StretchSchema),
     posts: Type.Array(PostSchema),
     clearance: Type.Union([ClearanceSchema, Type.Null()]),
+    barred: Type.Array(Type.Object({ from_m: num, to_m: num, why: str }, closed), {
+      description: 'where no post may stand',
+    }),
+    fills: Type.Array(Type.Object({ from_m: num, to_m: num, depth_m: num }, closed), {
+      description: 'hollows to be filled so that the gap under the lowest strand comes right',
+    }),
+    signs: Type.Integer({ description: 'warning signs that the line wants' }),
+    swings: Type.Record(str, Type.Object({ left: num, right: num }, closed), {
+      description: 'rise of the ground under each gate as it swings open, m',
+    }),
     requirement: Type.Union([RequirementSchema, Type.Null()]),
     proposal: Type.Union([ProposalSchema, Type.Null()]),
     effectiveGap_m: maybe,
     strain: Type.Array(StrainSchema),
   },
   closed,
+);
+
+export const PaddockReportSchema = Type.Object(
+  {
+    id: Type.Union([str, Type.Null()], {
+      description: 'of the named paddock; null: not named yet',
+    }),
+    name: str,
+    e: num,
+    n: num,
+    rim: Type.Array(Type.Tuple([num, num])),
+    holes: Type.Array(Type.Array(Type.Tuple([num, num]))),
+    area_m2: num,
+    perimeter_m: num,
+    stock: Type.Record(str, Type.Integer()),
+    use: str,
+    edges: Type.Array(Type.Object({ line: str, from_m: num, to_m: num, side: str }, closed)),
+    gates: Type.Array(str),
+    water: Type.Array(str, { description: 'water points within' }),
+  },
+  { ...closed, description: 'a face of the fence network' },
 );
 
 const placeOnLine = { line: str, at_m: num };
@@ -229,6 +263,9 @@ export const FindingSchema = Type.Object(
       Type.Object(
         {
           words: str,
+          place: Type.Optional(
+            Type.String({ description: 'id of the line whose posts are to be placed anew' }),
+          ),
           patch: Type.Array(
             Type.Object(
               {
@@ -268,6 +305,14 @@ export const ReportSchema = Type.Object(
       description: 'stretches with live strands that no energiser reaches',
     }),
     shared: Type.Array(Type.Array(str), { description: 'energisers that feed one network' }),
+    paddocks: Type.Array(PaddockReportSchema),
+    gaps: Type.Array(
+      Type.Object(
+        { line: str, vertex: Type.Integer(), e: num, n: num, toLine: str, width_m: num },
+        closed,
+      ),
+      { description: 'free ends that stop short of another line' },
+    ),
     supplies: Type.Array(SupplySchema),
     findings: Type.Array(FindingSchema),
   },
@@ -287,5 +332,6 @@ export type Strain = Static<typeof StrainSchema>;
 export type SeasonPower = Static<typeof SeasonPowerSchema>;
 export type EarthReport = Static<typeof EarthReportSchema>;
 export type EnergiserReport = Static<typeof EnergiserReportSchema>;
+export type PaddockReport = Static<typeof PaddockReportSchema>;
 export type Supply = Static<typeof SupplySchema>;
 export type Finding = Static<typeof FindingSchema>;

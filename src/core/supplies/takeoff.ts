@@ -10,6 +10,8 @@ export interface CountedLine {
   readonly line: Line;
   readonly gates: readonly Gate[];
   readonly layout: Layout;
+  /** Warning signs that the line wants. */
+  readonly signs: number;
 }
 
 /** Running tally: item -> line -> quantity. */
@@ -25,7 +27,7 @@ class Tally {
 
 /** Quantities of one line: counts in pieces, wire, cable and conduit in metres. */
 export function countLine(
-  { line, gates, layout }: CountedLine,
+  { line, gates, layout, signs }: CountedLine,
   cat: Catalogue,
 ): [string, number][] {
   const t = new Tally();
@@ -65,10 +67,7 @@ export function countLine(
     add('conduit', cables ? gate.width_m + 1 : 0);
     add('clamp.jumper', 2 * cables);
   }
-  if (line.boundary && live) {
-    const ground = layout.runs.reduce((n, r) => n + r.ground_m, 0);
-    add('sign', Math.ceil(ground / figure(cat, 'supplies.signEvery')) + 1);
-  }
+  add('sign', signs);
   return [...t.items].map(([item, row]) => [item, row.get(line.id)!]);
 }
 

@@ -1,5 +1,5 @@
 /** The ground along a line: heights and taped distance at close samples. */
-import type { Point } from '../plan/schema.js';
+import type { Level, Point } from '../plan/schema.js';
 import { stations } from '../plan/geometry.js';
 import { heightAt, type Ground } from './ground.js';
 
@@ -14,9 +14,15 @@ export interface Profile {
 
 /**
  * Samples the ground along a polyline at every vertex and at most `step` metres apart.
- * Heights that are not known are bridged between the nearest known ones (0 when none is).
+ * Heights that are not known are bridged between the nearest known ones (0 when none is). Where the
+ * line was levelled by hand, its own heights stand instead of the ground's, straight between marks.
  */
-export function profileOf(vertices: readonly Point[], ground: Ground, step = 1): Profile {
+export function profileOf(
+  vertices: readonly Point[],
+  ground: Ground,
+  step = 1,
+  levels: readonly Level[] = [],
+): Profile {
   const s: number[] = [];
   const raw: number[] = [];
   const at = stations(vertices);
@@ -28,7 +34,8 @@ export function profileOf(vertices: readonly Point[], ground: Ground, step = 1):
     for (let k = i === 0 ? 0 : 1; k <= pieces; k++) {
       const t = k / pieces;
       s.push(at[i]! + t * length);
-      raw.push(heightAt(ground, { e: a.e + t * (b.e - a.e), n: a.n + t * (b.n - a.n) }));
+      const own = levelAt(levels, s.at(-1)!);
+      raw.push(own ?? heightAt(ground, { e: a.e + t * (b.e - a.e), n: a.n + t * (b.n - a.n) }));
     }
   }
   const { z, unknown } = bridge(s, raw);
@@ -36,6 +43,18 @@ export function profileOf(vertices: readonly Point[], ground: Ground, step = 1):
   for (let i = 1; i < s.length; i++)
     g.push(g[i - 1]! + Math.hypot(s[i]! - s[i - 1]!, z[i]! - z[i - 1]!));
   return { s, z, g, unknown };
+}
+
+/** Height between two marks of a hand-levelled line; null outside them. */
+function levelAt(levels: readonly Level[], s: number): number | null {
+  if (levels.length < 2 || s < levels[0]!.at_m - 1e-6 || s > levels.at(-1)!.at_m + 1e-6)
+    return null;
+  let k = 1;
+  while (k < levels.length - 1 && levels[k]!.at_m < s) k++;
+  const [a, b] = [levels[k - 1]!, levels[k]!];
+  const span = b.at_m - a.at_m;
+  const t = span === 0 ? 0 : Math.min(1, Math.max(0, (s - a.at_m) / span));
+  return a.z_m + t * (b.z_m - a.z_m);
 }
 
 function bridge(s: readonly number[], raw: readonly number[]) {

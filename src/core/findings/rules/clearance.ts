@@ -1,5 +1,5 @@
 import { figure } from '../../plan/catalogue.js';
-import { eachLine, onLine, replace, type Found, type Rule } from '../rule.js';
+import { eachLine, onLine, type Found, type Rule } from '../rule.js';
 
 /** The gap under the lowest strand over hollows and humps of the ground. */
 export const clearance: Rule = {
@@ -16,35 +16,27 @@ export const clearance: Rule = {
       const gap = report.clearance;
       const lowest = line.strands[0];
       if (!gap || !lowest) return [];
-      const limit = lowest.height_m + above;
-      const bay = Math.max(...report.stretches.map((s) => s.bay_m));
-      const shorter = Math.max(2, Math.floor(bay * 0.6 * 2) / 2);
-      const closer =
-        shorter < bay
-          ? {
-              words: `Set the longest bay to ${scene.say.metres(shorter)}`,
-              patch: [replace(`/lines/${line.id}/maxBay_m`, shorter)],
-            }
-          : undefined;
+      const limit = lowest.height_m + above + (line.fill_m ?? 0);
+      const mend = { words: 'Place the posts by the ground', patch: [], place: line.id };
       const out: Found[] = [];
-      if (gap.high.gap_m > limit) {
+      if (gap.high.gap_m > limit + 1e-3) {
         out.push({
           key: `${line.id}-hollow`,
           title: `A hollow under ${line.name}`,
           why: `At ${scene.say.metres(gap.high.at_m)} the lowest strand hangs ${scene.say.mm(gap.high.gap_m)} over the ground; more than ${scene.say.mm(limit)} lets stock under.`,
           todo: 'A post in the hollow, a dropper, or fill.',
           place: onLine(line, gap.high.at_m),
-          ...(closer ? { mend: closer } : {}),
+          mend,
         });
       }
-      if (gap.low.gap_m < least) {
+      if (gap.low.gap_m < Math.min(least, lowest.height_m) - 1e-3) {
         out.push({
           key: `${line.id}-hump`,
           title: `The ground reaches the lowest strand of ${line.name}`,
           why: `At ${scene.say.metres(gap.low.at_m)} the lowest strand is ${scene.say.mm(gap.low.gap_m)} over the ground; under ${scene.say.mm(least)} it lies in the grass or the soil and is shorted.`,
           todo: 'A post on the hump, or take the hump off.',
           place: onLine(line, gap.low.at_m),
-          ...(closer ? { mend: closer } : {}),
+          mend,
         });
       }
       return out;

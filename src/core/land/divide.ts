@@ -1,6 +1,6 @@
 /** A face divided by a straight fence: to a wished area, in a wished direction. */
 import { areaOf, inside, type Face } from './faces.js';
-import type { Point } from './schema.js';
+import type { Point } from '../plan/schema.js';
 
 export interface Division {
   /** The fences, each from rim to rim; more than one where the face is hollow. */

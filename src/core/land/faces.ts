@@ -2,10 +2,10 @@
  * Paddocks as the faces of the fence network: legs are cut where lines cross or meet, small gaps are
  * bridged, and every closed face is followed round by its left side.
  */
-import { stations } from './geometry.js';
-import { crossing, legIndexOf, nearestOnLeg } from './legIndex.js';
-import { JOIN_TOLERANCE } from './places.js';
-import type { Plan, Point } from './schema.js';
+import { stations } from '../plan/geometry.js';
+import { crossing, legIndexOf, nearestOnLeg } from '../plan/legIndex.js';
+import { JOIN_TOLERANCE } from '../plan/places.js';
+import type { Plan, Point } from '../plan/schema.js';
 
 /** A stretch of a line that bounds a face, and the side of the line that the face lies on. */
 export interface Edge {

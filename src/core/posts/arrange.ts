@@ -1,0 +1,357 @@
+/**
+ * The posts of one line placed by its ground: the line's limits as inputs of the placement, run by
+ * run; what it saves against equal bays; and where it cannot be done, what to loosen.
+ */
+import { figure, recordOf, type Catalogue } from '../plan/catalogue.js';
+import { barredOn, soilAt } from '../land/things.js';
+import { pointAt } from '../plan/geometry.js';
+import type { Gate, Line, PatchStep, PlacedPost, Plan } from '../plan/schema.js';
+import type { Requirement } from '../report/schema.js';
+import { gAt, profileOf, sAtG, zAt, type Profile } from '../terrain/profile.js';
+import type { Ground } from '../terrain/ground.js';
+import { schoolTension, tensionAt, wireOf } from '../wire/strain.js';
+import { placeGreedy, placeUniform } from './baselines.js';
+import { equalBays } from './bays.js';
+import { fixedPosts, kindFor, longestBay, type Fixed } from './layout.js';
+import type { Must, PlacedKind, Placement, PlacementInputs } from './limits.js';
+import { place } from './placement.js';
+import { pullOut } from './pullout.js';
+
+/** One strained run of a line, ready to be placed. */
+export interface RunJob {
+  readonly from_m: number;
+  readonly to_m: number;
+  readonly inputs: PlacementInputs;
+  /** Plan distance along the line of every sample. */
+  readonly s_m: readonly number[];
+}
+
+/** A limit that stands in the way, and the value at which a placement exists. */
+export interface Loosening {
+  readonly limit: 'hollow' | 'hump' | 'hold' | 'bay';
+  readonly now: number;
+  readonly needed: number;
+}
+
+export interface RunResult {
+  readonly from_m: number;
+  readonly to_m: number;
+  readonly best: Placement | null;
+  readonly uniform: Placement | null;
+  readonly greedy: {
+    readonly posts: number;
+    readonly cost: number;
+    readonly lifting: number;
+  } | null;
+  /** Posts other than those that are fixed anyway. */
+  readonly placed: readonly PlacedPost[];
+  /** Why there is none: the place that nothing gets past, and each limit that would free it alone. */
+  readonly stuck: { readonly at_m: number; readonly loosen: readonly Loosening[] } | null;
+}
+
+/**
+ * The runs of a line as placement jobs.
+ * @param requirement what the stock asks of the line; null without stock
+ */
+export function runJobs(
+  line: Line,
+  gates: readonly Gate[],
+  ground: Ground,
+  requirement: Requirement | null,
+  plan: Pick<Plan, 'soil' | 'things' | 'climate'>,
+  cat: Catalogue,
+): RunJob[] {
+  if (line.strands.length === 0) return [];
+  const profile = profileOf(line.vertices, ground, figure(cat, 'posts.step'), line.levels);
+  const small = requirement?.small ?? false;
+  const barred = barredOn(line, Object.values(plan.things ?? {}), cat);
+  const fixed = fixedPosts(line, gates);
+  const jobs: RunJob[] = [];
+  let start = 0;
+  for (let i = 1; i < fixed.length; i++) {
+    if (fixed[i - 1]!.opens) {
+      start = i;
+      continue;
+    }
+    if (!fixed[i]!.strains) continue;
+    jobs.push(runJob(line, fixed.slice(start, i + 1), profile, small, barred, plan, cat));
+    start = i;
+  }
+  return jobs;
+}
+
+function runJob(
+  line: Line,
+  fixed: readonly Fixed[],
+  profile: Profile,
+  small: boolean,
+  barred: ReturnType<typeof barredOn>,
+  plan: Pick<Plan, 'soil' | 'things' | 'climate'>,
+  cat: Catalogue,
+): RunJob {
+  const [from, to] = [fixed[0]!.s, fixed.at(-1)!.s];
+  const stands = musts(line, fixed, profile, small, cat);
+  const s_m = samples(
+    profile,
+    from,
+    to,
+    stands.map((m) => m.s),
+  );
+  const rank = new Map(s_m.map((s, k) => [s, k]));
+  const tension = tensions(
+    line,
+    plan,
+    figure(cat, small ? 'posts.evenSmall' : 'posts.evenLarge'),
+    cat,
+  );
+  const soils = s_m.map((s) => soilAt(plan, pointAt(line.vertices, s)));
+  const kindOf = (id: string): PlacedKind => {
+    const kind = recordOf(cat.posts, id);
+    const holds = new Map<string, number>();
+    const hold = (soil: string) => {
+      if (!holds.has(soil)) holds.set(soil, pullOut(kind, recordOf(cat.soils, soil), cat));
+      return holds.get(soil)!;
+    };
+    return {
+      name: id,
+      price: postPrice(id, line, cat),
+      pullout_capacity_N: hold(plan.soil),
+      pullout_by_sample_N: soils.map(hold),
+    };
+  };
+  const lengths = fixed.slice(1).map((f, i) => ({
+    from: fixed[i]!.s,
+    longest: longestBay(line, profile, fixed[i]!.s, f.s, small, cat).maxBay_m,
+  }));
+  const longest_m = s_m.map((s) => lengths.findLast((l) => s >= l.from - 1e-9)!.longest);
+  const lowest = line.strands[0]!.height_m;
+  return {
+    from_m: from,
+    to_m: to,
+    s_m,
+    inputs: {
+      ground_s_m: s_m,
+      ground_z_m: s_m.map((s) => zAt(profile, s)),
+      tape_m: s_m.map((s) => gAt(profile, s)),
+      strands: line.strands.length,
+      tension_N: tension.cold / line.strands.length,
+      sag_tension_N: tension.hot,
+      wire_weight_N_per_m: tension.weight / line.strands.length,
+      wire_height_low_m: lowest,
+      clearance_min_m: Math.min(figure(cat, 'posts.clearanceMin'), lowest),
+      clearance_max_m: lowest + figure(cat, 'posts.clearanceAbove') + (line.fill_m ?? 0),
+      max_spacing_m: Math.max(...lengths.map((l) => l.longest)),
+      min_spacing_m: figure(cat, 'posts.minBay'),
+      longest_m,
+      safety_factor: figure(cat, 'posts.upliftSafety'),
+      post_kinds: kindsFor(line, cat).map(kindOf),
+      barred: s_m.map((s) => barred.some((b) => s > b.from_m && s < b.to_m)),
+      musts: stands
+        .filter((m) => m.s > from && m.s < to)
+        .map((m): Must => ({
+          at: rank.get(m.s)!,
+          ...(m.kind
+            ? { kind: { ...kindOf(m.kind), price: m.free ? 0 : postPrice(m.kind, line, cat) } }
+            : {}),
+        })),
+    },
+  };
+}
+
+/** What stands anyway: fixed posts, and those of stretches with equal bays. */
+function musts(line: Line, fixed: readonly Fixed[], p: Profile, small: boolean, cat: Catalogue) {
+  const out: { s: number; kind: string | null; free: boolean }[] = [];
+  fixed.forEach((f, i) => {
+    const own = f.role === 'line' ? f.kind : (f.kind ?? kindFor(f.role, line));
+    out.push({ s: f.s, kind: own, free: f.role !== 'line' });
+    const next = fixed[i + 1];
+    if (!f.equal || !next) return;
+    const { maxBay_m } = longestBay(line, p, f.s, next.s, small, cat);
+    const g0 = gAt(p, f.s);
+    const { bays, bay_m } = equalBays(gAt(p, next.s) - g0, maxBay_m, 'maximum');
+    for (let k = 1; k < bays; k++)
+      out.push({ s: sAtG(p, g0 + k * bay_m), kind: null, free: false });
+  });
+  return out;
+}
+
+/** Samples of a profile between two places, with the musts among them and nothing beside those. */
+function samples(p: Profile, from: number, to: number, stands: readonly number[]): number[] {
+  const keep = [...new Set([from, ...stands, to])].sort((a, b) => a - b);
+  const out = [...keep];
+  let k = 0;
+  for (const s of p.s) {
+    if (s <= from || s >= to) continue;
+    while (k + 1 < keep.length && keep[k + 1]! < s) k++;
+    const near = Math.min(Math.abs(s - keep[k]!), Math.abs(s - (keep[k + 1] ?? Infinity)));
+    if (near > 0.05) out.push(s);
+  }
+  return out.sort((a, b) => a - b);
+}
+
+/** Sum of the strands' pulls on the coldest night, the least of one on the hottest day, weight. */
+function tensions(line: Line, plan: Pick<Plan, 'climate'>, bay: number, cat: Catalogue) {
+  const T = schoolTension(line, cat);
+  let cold = 0;
+  let weight = 0;
+  for (const s of line.strands) {
+    cold += tensionAt(T, bay, s.wire, plan.climate.cold_C, cat);
+    weight += wireOf(s.wire, cat).weight_N_per_m;
+  }
+  const hot = tensionAt(T, bay, line.strands[0]!.wire, plan.climate.hot_C, cat);
+  return { cold, hot, weight };
+}
+
+/** The line's own kind of post, and the dearer line posts that stand in where it would lift. */
+export function kindsFor(line: Line, cat: Catalogue): string[] {
+  const price = (id: string) => recordOf(cat.prices, recordOf(cat.posts, id).price).price;
+  return Object.entries(cat.posts)
+    .filter(([id, p]) => id === line.post || (p.use === 'line' && price(id) > price(line.post)))
+    .map(([id]) => id);
+}
+
+/** A line post with what is fixed to it. */
+function postPrice(id: string, line: Line, cat: Catalogue): number {
+  const insulated = line.strands.filter((s) => s.insulated).length;
+  return (
+    recordOf(cat.prices, recordOf(cat.posts, id).price).price +
+    insulated * recordOf(cat.prices, 'insulator.line').price
+  );
+}
+
+/** Places one run, and everything that it is compared with. */
+export function solveRun(job: RunJob): RunResult {
+  const found = place(job.inputs);
+  const greedy = placeGreedy(job.inputs);
+  const limits = { from_m: job.from_m, to_m: job.to_m };
+  const common = {
+    ...limits,
+    uniform: placeUniform(job.inputs),
+    greedy: greedy && {
+      posts: greedy.intermediate_posts,
+      cost: greedy.cost,
+      lifting: lifting(job, greedy),
+    },
+  };
+  if (found.feasible && 'cost' in found) {
+    const own = new Set((job.inputs.musts ?? []).map((m) => job.s_m[m.at]!));
+    const placed = found.positions_m
+      .slice(1, -1)
+      .map((at_m, i): PlacedPost => ({
+        at_m: Math.round(at_m * 1000) / 1000,
+        kind: found.kinds[i]!,
+      }))
+      .filter((_, i) => !own.has(found.positions_m[i + 1]!));
+    return { ...common, best: found, placed, stuck: null };
+  }
+  const at_m = 'furthest_reachable_m' in found ? found.furthest_reachable_m : job.from_m;
+  return { ...common, best: null, placed: [], stuck: { at_m, loosen: loosenings(job.inputs) } };
+}
+
+function lifting(job: RunJob, p: Placement): number {
+  const safe = job.inputs.safety_factor;
+  const most = Math.max(...job.inputs.post_kinds.map((k) => k.pullout_capacity_N));
+  return p.net_uplift_N.filter((u) => u * safe > most).length;
+}
+
+/** For each limit, the least loosening that alone lets a placement through. */
+function loosenings(p: PlacementInputs): Loosening[] {
+  const most = Math.max(...p.post_kinds.map((k) => k.pullout_capacity_N));
+  const ways: {
+    limit: Loosening['limit'];
+    now: number;
+    far: number;
+    put(x: number): PlacementInputs;
+  }[] = [
+    {
+      limit: 'hollow',
+      now: p.clearance_max_m,
+      far: p.clearance_max_m + 1.5,
+      put: (x) => ({ ...p, clearance_max_m: x }),
+    },
+    {
+      limit: 'hump',
+      now: p.clearance_min_m,
+      far: p.clearance_min_m - 1.5,
+      put: (x) => ({ ...p, clearance_min_m: x }),
+    },
+    {
+      limit: 'hold',
+      now: most,
+      far: most * 20,
+      put: (x) => ({
+        ...p,
+        post_kinds: [...p.post_kinds, { name: 'stronger', price: 1e6, pullout_capacity_N: x }],
+        musts: (p.musts ?? []).map((m) =>
+          m.kind
+            ? {
+                ...m,
+                kind: {
+                  name: m.kind.name,
+                  price: 0,
+                  pullout_capacity_N: Math.max(x, m.kind.pullout_capacity_N),
+                },
+              }
+            : m,
+        ),
+      }),
+    },
+    {
+      limit: 'bay',
+      now: p.max_spacing_m,
+      far: p.max_spacing_m * 3,
+      put: (x) => ({
+        ...p,
+        max_spacing_m: x,
+        longest_m: (p.longest_m ?? []).map((l) => Math.max(l, x)),
+      }),
+    },
+  ];
+  return ways.flatMap(({ limit, now, far, put }) => {
+    if (!place(put(far)).feasible) return [];
+    let [no, yes] = [now, far];
+    for (let k = 0; k < 8; k++) {
+      const mid = (no + yes) / 2;
+      if (place(put(mid)).feasible) yes = mid;
+      else no = mid;
+    }
+    return [{ limit, now, needed: yes }];
+  });
+}
+
+/** What the placement of a whole line comes to. */
+export interface LineArrangement {
+  readonly runs: readonly RunResult[];
+  /** All posts between the fixed ones; null where some run has no placement. */
+  readonly placed: readonly PlacedPost[] | null;
+}
+
+/** Puts the results of a line's runs together. */
+export function arrangement(runs: readonly RunResult[]): LineArrangement {
+  const whole = runs.length > 0 && runs.every((r) => r.best !== null);
+  return { runs, placed: whole ? runs.flatMap((r) => r.placed) : null };
+}
+
+/**
+ * Places the posts of one line of a plan by its ground, all at once; with the change that takes it
+ * over, or null where some run has no placement.
+ */
+export function placeLine(
+  plan: Plan,
+  id: string,
+  ground: Ground,
+  requirement: Requirement | null,
+  cat: Catalogue,
+): { readonly arrangement: LineArrangement; readonly patch: PatchStep[] | null } {
+  const gates = Object.values(plan.gates).filter((g) => g.line === id);
+  const jobs = runJobs(plan.lines[id]!, gates, ground, requirement, plan, cat);
+  const made = arrangement(jobs.map(solveRun));
+  return { arrangement: made, patch: placedPatch(plan, id, made) };
+}
+
+/** The change that puts an arrangement into a plan; null where there is none. */
+export function placedPatch(plan: Plan, id: string, made: LineArrangement): PatchStep[] | null {
+  if (!made.placed) return null;
+  const op = plan.lines[id]!.placed ? 'replace' : 'add';
+  return [{ op, path: `/lines/${id}/placed`, value: made.placed.map((p) => ({ ...p })) }];
+}
