@@ -13,7 +13,7 @@ import { parsePlan } from '../formats/planFile.js';
 import { validate } from '../formats/validate.js';
 import { runCase } from '../server/calc.js';
 import { openDatabase } from '../server/database.js';
-import { exportAs } from '../server/exports.js';
+import { exportAs, FORMATS } from '../server/exports.js';
 import { planStore } from '../server/store.js';
 import { summary } from './summary.js';
 
@@ -107,11 +107,7 @@ program
   .command('export')
   .description('write a property of the store, or a plan file, in another format')
   .argument('<property>', 'property id, or a plan file')
-  .addOption(
-    new Option('--format <format>')
-      .choices(['plan', 'geojson', 'gpx', 'kml', 'order'])
-      .default('plan'),
-  )
+  .addOption(new Option('--format <format>').choices(Object.keys(FORMATS)).default('plan'))
   .option('--out <file>', 'file to write; standard output without it')
   .addOption(database())
   .action(async (what: string, o: { format: string; out?: string; db: string }) => {

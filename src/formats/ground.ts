@@ -5,6 +5,7 @@ import { heightAt } from '../core/terrain/ground.js';
 import { FormatError } from './error.js';
 import { parseAsciiGrid, type RawGrid } from './asciiGrid.js';
 import { parseCsvPoints } from './csvPoints.js';
+import { readGeoTiff } from './geoTiff.js';
 import { converter, originAt, projection, type LonLat, type Origin } from './projection.js';
 
 /** What the file's coordinates are: degrees, a projection, or plain metres of the site. */
@@ -26,6 +27,7 @@ export function readGround(
   reference: Reference,
   origin: Origin | null,
 ): PlacedGround {
+  checkSize(text.length);
   if (format === 'asc') return placeGrid(parseAsciiGrid(text), reference, origin);
   const points = parseCsvPoints(text);
   if (points.length < 3) throw new FormatError('', 'a ground needs at least three points');
@@ -34,6 +36,31 @@ export function readGround(
   const local = toLocal(reference, home);
   const spots = points.map((p) => ({ ...local([p.x, p.y]), z: p.z }));
   return { grid: made(() => gridFromSpots(spots)), origin: home };
+}
+
+/** Largest ground file that is read, bytes. */
+export const MAX_GROUND_BYTES = 40 * 1024 * 1024;
+
+function checkSize(bytes: number): void {
+  if (bytes > MAX_GROUND_BYTES)
+    throw new FormatError(
+      '',
+      `larger than ${MAX_GROUND_BYTES / 1024 / 1024} MB; cut it to the property first`,
+    );
+}
+
+/**
+ * Reads a GeoTIFF of heights; its own keys say what its coordinates are, else `reference` does.
+ * @throws FormatError naming the reason
+ */
+export async function readGroundTiff(
+  bytes: Uint8Array,
+  reference: Reference,
+  origin: Origin | null,
+): Promise<PlacedGround> {
+  checkSize(bytes.length);
+  const tiff = await readGeoTiff(bytes);
+  return placeGrid(tiff.raw, tiff.reference ?? reference, origin);
 }
 
 function newOrigin(reference: Reference, x: number, y: number): Origin {

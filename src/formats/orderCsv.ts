@@ -1,20 +1,18 @@
 /** The order list as CSV. */
 import Papa from 'papaparse';
 import type { Report } from '../core/report/schema.js';
-
-/** A cell that a spreadsheet would take for a formula is kept as text. */
-const plain = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);
+import { plainCell } from './csv.js';
 
 /** One row an item, with a closing total; money in the property's currency. */
 export function orderCsv(report: Report): string {
   const rows = report.supplies.map((s) => [
-    plain(s.name),
+    plainCell(s.name),
     s.quantity,
     s.unit,
     s.price.toFixed(2),
     `${report.currency} per ${s.per}`,
     s.cost.toFixed(2),
-    plain(s.note),
+    plainCell(s.note),
   ]);
   return Papa.unparse(
     {

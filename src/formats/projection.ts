@@ -16,7 +16,7 @@ export const localProjection = ([lon, lat]: LonLat): string =>
 export const originAt = (at: LonLat): Origin => ({ proj: localProjection(at), x: 0, y: 0 });
 
 /**
- * A projection as a user names it: `utm 30n`, or a full proj definition in metres.
+ * A projection as a user names it: `utm 30n`, `epsg 27700`, or a full proj definition in metres.
  * @throws FormatError when it is neither
  */
 export function projection(text: string): string {
@@ -25,6 +25,15 @@ export function projection(text: string): string {
     const zone = Number(utm[1]);
     if (zone < 1 || zone > 60) throw new FormatError('projection', 'UTM zones run from 1 to 60');
     return `+proj=utm +zone=${zone}${utm[2]!.toLowerCase() === 's' ? ' +south' : ''} +datum=WGS84 +units=m +no_defs`;
+  }
+  const epsg = /^epsg\s*:?\s*(\d{4,5})$/i.exec(text.trim());
+  if (epsg) {
+    const known = epsgProjection(Number(epsg[1]));
+    if (known) return known;
+    throw new FormatError(
+      'projection',
+      `EPSG ${epsg[1]} does not ship; give its +proj= definition`,
+    );
   }
   if (text.trim().startsWith('+proj=')) {
     if (/\+proj=longlat/.test(text)) {
@@ -35,8 +44,30 @@ export function projection(text: string): string {
   }
   throw new FormatError(
     'projection',
-    'write it as "utm 30n", or as a definition that starts with +proj=',
+    'write it as "utm 30n", "epsg 27700", or as a definition that starts with +proj=',
   );
+}
+
+/** National grids by their EPSG number [published: EPSG registry, from memory; checked in the tests]. */
+const NATIONAL: Readonly<Record<number, string>> = {
+  2154: '+proj=lcc +lat_0=46.5 +lon_0=3 +lat_1=49 +lat_2=44 +x_0=700000 +y_0=6600000 +ellps=GRS80 +units=m +no_defs',
+  2157: '+proj=tmerc +lat_0=53.5 +lon_0=-8 +k=0.99982 +x_0=600000 +y_0=750000 +ellps=GRS80 +units=m +no_defs',
+  2193: '+proj=tmerc +lat_0=0 +lon_0=173 +k=0.9996 +x_0=1600000 +y_0=10000000 +ellps=GRS80 +units=m +no_defs',
+  3035: '+proj=laea +lat_0=52 +lon_0=10 +x_0=4321000 +y_0=3210000 +ellps=GRS80 +units=m +no_defs',
+  27700:
+    '+proj=tmerc +lat_0=49 +lon_0=-2 +k=0.9996012717 +x_0=400000 +y_0=-100000 +ellps=airy +towgs84=446.448,-125.157,542.06,0.15,0.247,0.842,-20.489 +units=m +no_defs',
+};
+
+/** The definition of a projected EPSG number that ships with the program; null for others. */
+export function epsgProjection(code: number): string | null {
+  const utm = (zone: number, rest: string) => `+proj=utm +zone=${zone} ${rest} +units=m +no_defs`;
+  if (code >= 32601 && code <= 32660) return utm(code - 32600, '+datum=WGS84');
+  if (code >= 32701 && code <= 32760) return utm(code - 32700, '+south +datum=WGS84');
+  if (code >= 25828 && code <= 25838) return utm(code - 25800, '+ellps=GRS80');
+  if (code === 3006) return utm(33, '+ellps=GRS80');
+  if (code >= 28348 && code <= 28358) return utm(code - 28300, '+south +ellps=GRS80');
+  if (code >= 7846 && code <= 7859) return utm(code - 7800, '+south +ellps=GRS80');
+  return NATIONAL[code] ?? null;
 }
 
 function tryProjection(definition: string): void {

@@ -1,17 +1,20 @@
 /** A property in each format that it can leave in. */
-import { catalogue } from '../core/plan/catalogue.js';
+import { catalogue, withOverrides } from '../core/plan/catalogue.js';
 import { evaluate } from '../core/evaluate.js';
 import { groundOf } from '../core/terrain/ground.js';
 import { FormatError } from '../formats/error.js';
 import { toGeoJson, toGpx, toKml } from '../formats/geoFiles.js';
 import { orderCsv } from '../formats/orderCsv.js';
+import { setOutCsv, toDxf } from '../formats/setOut.js';
 import { printPlan, type OpenedPlan } from '../formats/planFile.js';
 
-const FORMATS = {
+export const FORMATS = {
   plan: { type: 'application/json', suffix: 'plan.json' },
   geojson: { type: 'application/geo+json', suffix: 'geojson' },
   gpx: { type: 'application/gpx+xml', suffix: 'gpx' },
   kml: { type: 'application/vnd.google-earth.kml+xml', suffix: 'kml' },
+  setout: { type: 'text/csv', suffix: 'setout.csv' },
+  dxf: { type: 'image/vnd.dxf', suffix: 'dxf' },
   order: { type: 'text/csv', suffix: 'order.csv' },
 } as const;
 export type ExportFormat = keyof typeof FORMATS;
@@ -31,6 +34,9 @@ export function exportAs(format: string, { plan, grids }: OpenedPlan) {
     geojson: () => toGeoJson(plan, ground),
     gpx: () => toGpx(plan, ground),
     kml: () => toKml(plan, ground),
+    setout: () =>
+      setOutCsv(plan, evaluate(plan, ground, catalogue), withOverrides(catalogue, plan.overrides)),
+    dxf: () => toDxf(plan, evaluate(plan, ground, catalogue)),
     order: () => orderCsv(evaluate(plan, ground, catalogue)),
   }[known]();
   const base =

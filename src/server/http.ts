@@ -45,3 +45,15 @@ export async function answer(run: () => Promise<Response>): Promise<Response> {
     return fault(500, 'the server could not do this; nothing was changed');
   }
 }
+
+/** A file that came as text or as base64. @throws FormatError when it came as neither */
+export function contentOf(body: { text?: string; base64?: string }): string | Uint8Array {
+  if (body.text !== undefined) return body.text;
+  if (body.base64 !== undefined) return Buffer.from(body.base64, 'base64');
+  throw new FormatError('text', 'the file is missing');
+}
+
+export const bytesOf = (content: string | Uint8Array): Uint8Array =>
+  typeof content === 'string' ? Buffer.from(content, 'latin1') : content;
+export const textOf = (content: string | Uint8Array): string =>
+  typeof content === 'string' ? content : Buffer.from(content).toString('utf8');

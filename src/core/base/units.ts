@@ -67,6 +67,8 @@ const SHAPES = {
     imperial: { unit: 'kV', factor: 1e-3, decimals: 1 },
   },
   smallVolt: same('V', 0),
+  kilovolt: same('kV', 1),
+  ratio: same('', 1),
   ampere: same('A', 1),
   ohm: same('ohm', (x) => (Math.abs(x) < 10 ? 2 : Math.abs(x) < 100 ? 1 : 0)),
   joule: same('J', (x) => (Math.abs(x) < 10 ? 1 : 0)),

@@ -85,3 +85,11 @@ function onRim(face: Face, p: Point, lines: Plan['lines']): boolean {
     return false;
   });
 }
+
+/** The paddock that a place lies in. */
+export function paddockAt(paddocks: readonly PaddockReport[], p: Point): PaddockReport | undefined {
+  const ring = (list: readonly (readonly [number, number])[]) => list.map(([e, n]) => ({ e, n }));
+  return paddocks.find(
+    (f) => inside(ring(f.rim), p) && !f.holes.some((hole) => inside(ring(hole), p)),
+  );
+}

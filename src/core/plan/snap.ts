@@ -4,7 +4,7 @@ import type { Plan, Point } from './schema.js';
 
 export interface Snap {
   readonly point: Point;
-  readonly to: 'vertex' | 'line' | 'free';
+  readonly to: 'vertex' | 'line' | 'land' | 'free';
   readonly line?: string;
   readonly vertex?: number;
   /** Leg and plan distance along the line, when on a line. */
@@ -14,6 +14,7 @@ export interface Snap {
 
 /**
  * The nearest vertex within reach, else the nearest place on a line within reach, else the point.
+ * @param land rims and ways that catch where no line does: boundary, old fences
  * @param except a vertex that is being moved and must not catch on itself, nor on its own legs
  */
 export function snap(
@@ -21,6 +22,7 @@ export function snap(
   p: Point,
   reach: number,
   except?: { line: string; vertex: number },
+  land: readonly (readonly Point[])[] = [],
 ): Snap {
   let best: Snap = { point: p, to: 'free' };
   let off = reach;
@@ -43,6 +45,19 @@ export function snap(
       off = hit.off;
       best = { point: hit.point, to: 'line', line: line.id, leg: hit.leg, s: hit.s };
     }
+  }
+  if (best.to !== 'free') return best;
+  for (const path of land) {
+    for (const corner of path) {
+      const d = distance(corner, p);
+      if (d <= off) [off, best] = [d, { point: { e: corner.e, n: corner.n }, to: 'land' }];
+    }
+  }
+  if (best.to === 'land') return best;
+  for (const path of land) {
+    if (path.length < 2) continue;
+    const hit = nearest(path, p);
+    if (hit.off <= off) [off, best] = [hit.off, { point: hit.point, to: 'land' }];
   }
   return best;
 }

@@ -191,3 +191,15 @@ export function undulation(p: Profile, from: number, to: number, bay: number): n
   }
   return most;
 }
+
+/** The run that a place of a line stands in, its rank, and the tape at its start; null in a gate. */
+export function runOf(
+  line: { readonly runs: readonly Run[]; readonly posts: readonly Post[] },
+  s: number,
+): { readonly index: number; readonly tape_m: number } | null {
+  // A post between two runs ends the first one.
+  const index = line.runs.findIndex((r) => s >= r.from_m - 1e-6 && s <= r.to_m + 1e-6);
+  if (index < 0) return null;
+  const from = line.runs[index]!.from_m;
+  return { index, tape_m: line.posts.find((p) => p.s_m >= from - 1e-6)!.tape_m };
+}

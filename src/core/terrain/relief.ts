@@ -84,3 +84,21 @@ export function hillShade(grid: Grid, exaggeration = 2): Uint8ClampedArray {
   }
   return out;
 }
+
+/** Grade of a grid at every value, rise over run; 0 where it is not known. */
+export function slopeOf(grid: Grid): Float32Array {
+  const { cols, rows, cell_m, z_m } = grid;
+  const out = new Float32Array(cols * rows);
+  const at = (i: number, j: number) =>
+    z_m[Math.min(rows - 1, Math.max(0, j)) * cols + Math.min(cols - 1, Math.max(0, i))] ?? NaN;
+  for (let j = 0; j < rows; j++) {
+    for (let i = 0; i < cols; i++) {
+      const run = (k: number, most: number) => (k === 0 || k === most - 1 ? cell_m : 2 * cell_m);
+      const dx = (at(i + 1, j) - at(i - 1, j)) / run(i, cols);
+      const dy = (at(i, j + 1) - at(i, j - 1)) / run(j, rows);
+      const grade = Math.hypot(dx, dy);
+      out[j * cols + i] = Number.isNaN(grade) ? 0 : grade;
+    }
+  }
+  return out;
+}

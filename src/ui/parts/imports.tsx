@@ -1,6 +1,7 @@
 /** Bringing files in: read here, understood by the server, kept nowhere until the plan names them. */
 import { useId } from 'react';
-import type { Plan, Point } from '../../core/plan/schema.js';
+import type { Plan } from '../../core/plan/schema.js';
+import type { Walked } from '../../formats/walked.js';
 
 type Origin = Plan['origin'];
 
@@ -42,22 +43,41 @@ export async function importGround(
   reference: ReferenceChoice,
   origin: Origin | null,
 ): Promise<GroundAnswer> {
-  const format = suffix(file) === 'csv' ? 'csv' : 'asc';
+  const kind = suffix(file);
+  const format = kind === 'csv' ? 'csv' : /^tiff?$/.test(kind) ? 'tif' : 'asc';
   return send<GroundAnswer>('/api/grids', {
     format,
-    text: await file.text(),
+    ...(await content(file, format === 'tif')),
     reference:
       reference.kind === 'projected' ? { projection: reference.projection } : reference.kind,
     origin,
   });
 }
 
-/** Reads walked lines into local metres. */
+/** Largest file that is sent at all, bytes; the server holds each kind to less. */
+const MAX_SENT = 44 * 1024 * 1024;
+
+/** A file as text, or its bytes in base64. */
+async function content(file: File, bytes: boolean): Promise<{ text: string } | { base64: string }> {
+  if (file.size > MAX_SENT)
+    throw new Error(`larger than ${MAX_SENT / 1024 / 1024} MB; cut it to the property first`);
+  if (!bytes) return { text: await file.text() };
+  const url = await new Promise<string>((done, fail) => {
+    const reader = new FileReader();
+    reader.onload = () => done(reader.result as string);
+    reader.onerror = () => fail(new Error('the file could not be read'));
+    reader.readAsDataURL(file);
+  });
+  return { base64: url.slice(url.indexOf(',') + 1) };
+}
+
+/** Reads lines and places into local metres. */
 export async function importWalked(file: File, origin: Origin | null) {
-  const format = suffix(file) === 'gpx' ? 'gpx' : 'geojson';
-  return send<{ lines: { name: string; points: Point[] }[]; origin: Origin }>('/api/walked', {
+  const kind = suffix(file);
+  const format = kind === 'json' ? 'geojson' : kind;
+  return send<Walked>('/api/walked', {
     format,
-    text: await file.text(),
+    ...(await content(file, format === 'zip')),
     origin,
   });
 }

@@ -164,3 +164,5 @@ export async function changeGround(ground: Plan['ground'], words: string): Promi
 
 /** Puts the notice of a refused change away. */
 export const dismissRefused = (): void => set({ refused: null });
+/** Says why something cannot be done; nothing was changed. */
+export const refuse = (words: string): void => set({ refused: words });

@@ -1,18 +1,27 @@
 /** What one tab is looking at: never saved with the plan. */
 import { create } from 'zustand';
+import type { ThingKind } from '../../core/plan/schema.js';
 import type { SeasonId } from '../../core/plan/catalogue.js';
 
-export type Step = 'land' | 'strands' | 'power' | 'strain' | 'supplies';
+export type Step = 'land' | 'strands' | 'section' | 'power' | 'strain' | 'supplies';
 export const STEPS: readonly { id: Step; name: string; key: string }[] = [
   { id: 'land', name: 'Land', key: '1' },
   { id: 'strands', name: 'Strands', key: '2' },
-  { id: 'power', name: 'Power', key: '3' },
-  { id: 'strain', name: 'Strain', key: '4' },
-  { id: 'supplies', name: 'Supplies', key: '5' },
+  { id: 'section', name: 'Section', key: '3' },
+  { id: 'power', name: 'Power', key: '4' },
+  { id: 'strain', name: 'Strain', key: '5' },
+  { id: 'supplies', name: 'Supplies', key: '6' },
 ];
-export type Tool = 'select' | 'draw' | 'gate' | 'energiser';
+export type Tool = 'select' | 'draw' | 'lane' | 'gate' | 'energiser' | ThingKind;
 export type Warmth = 'cold' | 'today' | 'hot';
 export type Scheme = 'light' | 'dark' | 'sun';
+
+/** Something chosen that is no line. */
+export interface Chosen {
+  readonly kind: 'gate' | 'energiser' | 'thing' | 'paddock';
+  readonly id: string;
+}
+export type Track = 'clearance' | 'uplift' | 'grade' | 'volts' | 'pull';
 
 interface View {
   readonly step: Step;
@@ -22,10 +31,21 @@ interface View {
   readonly scheme: Scheme;
   readonly line: string | null;
   readonly vertex: number | null;
-  readonly thing: { kind: 'gate' | 'energiser'; id: string } | null;
+  readonly thing: Chosen | null;
+  /** Lines chosen together with `line`. */
+  readonly also: readonly string[];
   readonly finding: string | null;
   /** Distance along the chosen line that map and section point at together, m. */
   readonly cursor: number | null;
+  /** The part of the line that the section shows, m; null: all of it. */
+  readonly window: readonly [number, number] | null;
+  /** Tracks of the section that are folded away. */
+  readonly folded: readonly Track[];
+  /** Ground drawn this many times steeper than it is; 0: as much as fits. */
+  readonly steeper: number;
+  /** Distance between contours, m; 0: as the relief suggests. */
+  readonly contours: number;
+  readonly tint: 'shade' | 'slope';
   readonly help: boolean;
   readonly findingsOpen: boolean;
 }
@@ -40,6 +60,12 @@ export const useView = create<View>(() => ({
   vertex: null,
   thing: null,
   finding: null,
+  also: [],
+  window: null,
+  folded: ['grade', 'pull'],
+  steeper: 0,
+  contours: 0,
+  tint: 'shade',
   cursor: null,
   help: false,
   findingsOpen: true,
@@ -47,7 +73,16 @@ export const useView = create<View>(() => ({
 
 export const look = useView.setState;
 
-const KEPT = ['season', 'warmth', 'scheme', 'findingsOpen'] as const;
+const KEPT = [
+  'season',
+  'warmth',
+  'scheme',
+  'findingsOpen',
+  'folded',
+  'steeper',
+  'contours',
+  'tint',
+] as const;
 
 /** Takes the way this browser last looked at things, and keeps it from now on. */
 export function rememberView(): void {
@@ -73,7 +108,7 @@ export function rememberView(): void {
 
 /** Chooses a line, or nothing. */
 export const chooseLine = (line: string | null, vertex: number | null = null): void =>
-  look({ line, vertex, thing: null, cursor: null });
+  look({ line, vertex, also: [], thing: null, cursor: null, window: null });
 
 /** Goes to a step, and into the address so that "back" works. */
 export function goTo(step: Step, property: string, push = true): void {

@@ -1,18 +1,13 @@
 import { Download, Upload } from 'lucide-react';
 import { useId, useState, type ChangeEvent } from 'react';
-import { addLine } from '../../core/plan/edits.js';
-import type { Plan, Point } from '../../core/plan/schema.js';
-import { simplify } from '../../core/plan/simplify.js';
-import { QuantityField } from '../../ui/parts/controls.js';
-import { changeGround, commit, useSession } from '../../ui/session/session.js';
-import { chooseLine } from '../../ui/session/view.js';
+import { changeGround, useSession } from '../../ui/session/session.js';
 import {
   importGround,
   importWalked,
   ReferenceFields,
   type ReferenceChoice,
 } from '../../ui/parts/imports.js';
-import { startStrands } from './sketch.js';
+import { wait } from './walk.js';
 
 /** Bring walked lines and ground in; take the plan out. */
 export function Files() {
@@ -24,7 +19,7 @@ export function Files() {
       <div>
         <p className="label">Take out</p>
         <div className="flex flex-wrap gap-1">
-          {(['plan', 'geojson', 'gpx', 'kml'] as const).map((format) => (
+          {(['plan', 'geojson', 'gpx', 'kml', 'setout', 'dxf'] as const).map((format) => (
             <a
               key={format}
               className="button"
@@ -32,7 +27,16 @@ export function Files() {
               download
             >
               <Download size={14} aria-hidden />{' '}
-              {{ plan: 'Plan', geojson: 'GeoJSON', gpx: 'GPX', kml: 'KML' }[format]}
+              {
+                {
+                  plan: 'Plan',
+                  geojson: 'GeoJSON',
+                  gpx: 'GPX',
+                  kml: 'KML',
+                  setout: 'Posts CSV',
+                  dxf: 'DXF',
+                }[format]
+              }
             </a>
           ))}
         </div>
@@ -77,49 +81,24 @@ function useFile(read: (file: File) => Promise<string>) {
 function WalkedImport() {
   const field = useId();
   const origin = useSession((s) => s.plan.origin);
-  const [tolerance, setTolerance] = useState(2);
   const { take, error, done } = useFile(async (file) => {
     const walked = await importWalked(file, origin);
-    return put(walked.lines, tolerance);
+    wait({ from: file.name, lines: walked.lines, places: walked.places });
+    return '';
   });
   return (
     <div>
       <label htmlFor={field} className="label block">
-        Walked line: GPX track or GeoJSON line
+        Lines: GPX, KML, GeoJSON, CSV, zipped shapefile
       </label>
-      <FileField id={field} accept=".gpx,.geojson,.json" onChange={(e) => void take(e)} />
-      <QuantityField
-        label="keep within"
-        q="tape"
-        min={0}
-        max={50}
-        value={tolerance}
-        onCommit={setTolerance}
-        width="w-16"
+      <FileField
+        id={field}
+        accept=".gpx,.kml,.geojson,.json,.csv,.zip"
+        onChange={(e) => void take(e)}
       />
       <Said error={error} done={done} />
     </div>
   );
-}
-
-/** Puts walked lines into the plan, each reduced to its straight runs. */
-function put(
-  lines: readonly { name: string; points: readonly Point[] }[],
-  tolerance: number,
-): string {
-  const made = lines.map((l) => ({ name: l.name, points: simplify(l.points, tolerance) }));
-  const strands = startStrands();
-  let last = '';
-  commit(
-    made.length === 1 ? `brought in ${made[0]!.name}` : `brought in ${made.length} walked lines`,
-    (d: Plan) => {
-      for (const l of made) last = addLine(d, l.points, strands, l.name);
-    },
-  );
-  chooseLine(last);
-  const before = lines.reduce((n, l) => n + l.points.length, 0);
-  const after = made.reduce((n, l) => n + l.points.length, 0);
-  return `${before} walked points became ${after} vertices.`;
 }
 
 function GroundImport() {
@@ -139,9 +118,9 @@ function GroundImport() {
       <summary className="label cursor-pointer">Ground: bring other heights in</summary>
       <ReferenceFields value={reference} onChange={setReference} />
       <label htmlFor={field} className="label block">
-        ASCII grid (.asc) or points x, y, z (.csv)
+        GeoTIFF (.tif), ASCII grid (.asc) or points x, y, z (.csv)
       </label>
-      <FileField id={field} accept=".asc,.txt,.csv" onChange={(e) => void take(e)} />
+      <FileField id={field} accept=".asc,.txt,.csv,.tif,.tiff" onChange={(e) => void take(e)} />
       <Said error={error} done={done} />
     </details>
   );

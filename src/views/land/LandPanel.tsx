@@ -1,30 +1,33 @@
-import { Fence, MousePointer2, PenLine, Zap } from 'lucide-react';
-import { useId, useState } from 'react';
+import { Fence, MousePointer2, PenLine, Route, Zap } from 'lucide-react';
+import { useState } from 'react';
 import { useSession } from '../../ui/session/session.js';
-import { chooseLine, useView, type Tool } from '../../ui/session/view.js';
-import { MEASURED, Num, WhereFrom } from '../../ui/parts/Num.js';
-import { readTyped } from '../../core/plan/typed.js';
-import { Files } from './Files.js';
+import { useView, type Tool } from '../../ui/session/view.js';
+import { THING_NAMES } from '../../core/plan/landEdits.js';
+import { SHAPE_OF } from '../../core/land/things.js';
+import { THING_KINDS, type ThingKind } from '../../core/plan/schema.js';
 import { takeTool } from './actions.js';
+import { DrawPanel } from './DrawPanel.js';
 import { LineCard } from './LineCard.js';
-import { penAt, press, useSketch } from './sketch.js';
+import { ManyCard } from './ManyCard.js';
+import { Overview } from './Overview.js';
+import { PaddockCard } from './PaddockCard.js';
+import { WalkReview } from './WalkReview.js';
 import { ThingCard } from './ThingCard.js';
 
 const TOOLS: readonly { tool: Tool; name: string; key: string; icon: typeof Zap }[] = [
   { tool: 'select', name: 'Choose', key: 'V', icon: MousePointer2 },
   { tool: 'draw', name: 'Draw', key: 'D', icon: PenLine },
+  { tool: 'lane', name: 'Lane', key: 'L', icon: Route },
   { tool: 'gate', name: 'Gate', key: 'G', icon: Fence },
   { tool: 'energiser', name: 'Energiser', key: 'E', icon: Zap },
 ];
 
 /** Tools, what is chosen, and the property's files. */
 export function LandPanel() {
-  const { tool, line, thing } = useView();
+  const { tool, line, also, thing } = useView();
   const exists = useSession((s) => (line ? line in s.plan.lines : false));
-  const thingExists = useSession((s) => {
-    if (!thing) return false;
-    return thing.id in (thing.kind === 'gate' ? s.plan.gates : s.plan.energisers);
-  });
+  const [said, setSaid] = useState<string | null>(null);
+  const drawing = tool === 'draw' || tool === 'lane' || tool in SHAPE_OF;
   return (
     <div
       className="border-rule bg-panel no-print w-[292px] shrink-0 overflow-y-auto border-r p-3 max-[700px]:w-full"
@@ -43,12 +46,23 @@ export function LandPanel() {
             {name}
           </button>
         ))}
+        <ThingTool tool={tool} />
       </div>
       <ToolHint tool={tool} />
-      {tool === 'draw' && <TypedLeg />}
+      {drawing && <DrawPanel tool={tool} />}
+      <WalkReview onDone={setSaid} />
+      {said && (
+        <p role="status" className="label mt-2">
+          {said}
+        </p>
+      )}
       <div className="border-rule mt-3 border-t pt-3">
-        {thing && thingExists ? (
+        {thing?.kind === 'paddock' ? (
+          <PaddockCard at={thing.id} />
+        ) : thing ? (
           <ThingCard thing={thing} />
+        ) : line && exists && also.length > 0 ? (
+          <ManyCard ids={[line, ...also]} />
         ) : line && exists ? (
           <LineCard id={line} />
         ) : (
@@ -59,110 +73,42 @@ export function LandPanel() {
   );
 }
 
-function ToolHint({ tool }: { tool: Tool }) {
-  const words = {
-    select:
-      'Press a line to choose it; drag a vertex, or the dot in the middle of a leg for a new one.',
-    draw: 'Press from point to point. It catches on vertices and lines. Enter, or the last point again, ends the line.',
-    gate: 'Press where the gate stands on a line.',
-    energiser: 'Press where the unit stands; its lead-out goes to the nearest line.',
-  }[tool];
-  return <p className="label mt-2">{words}</p>;
-}
-
-/** Draws by typing: the twin of pressing on the map. */
-function TypedLeg() {
-  const id = useId();
-  const [text, setText] = useState('');
-  const [error, setError] = useState<string | null>(null);
-  const sketch = useSketch();
-  const lines = useSession((s) => s.plan.lines);
-  const from = penAt(sketch, lines);
-  const units = useSession((s) => s.plan.units);
+/** The tool for everything else that lies on the land. */
+function ThingTool({ tool }: { tool: Tool }) {
+  const kind = tool in SHAPE_OF ? (tool as ThingKind) : '';
   return (
-    <form
-      className="mt-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        const p = readTyped(text, from, units === 'metric' ? 1 : 0.3048);
-        if (typeof p === 'string') return setError(p);
-        setError(null);
-        setText('');
-        press(p, 0);
-      }}
+    <select
+      className={`field ${kind ? 'bg-chosen font-semibold' : ''}`}
+      aria-label="Put a thing on the land"
+      value={kind}
+      onChange={(e) => takeTool((e.target.value || 'select') as Tool)}
     >
-      <label className="label block" htmlFor={id}>
-        {from ? 'Next leg: distance @ bearing, or a place' : 'First place: east, north'} (
-        {units === 'metric' ? 'm' : 'ft'})
-      </label>
-      <span className="flex gap-1">
-        <input
-          id={id}
-          className="field figure min-w-0 flex-1"
-          placeholder={from ? '85 @ 112' : '0, 0'}
-          value={text}
-          aria-invalid={error !== null}
-          aria-describedby={error ? `${id}-error` : undefined}
-          onChange={(event) => setText(event.target.value)}
-        />
-        <button className="button">Put</button>
-      </span>
-      {error && (
-        <p id={`${id}-error`} role="alert" className="text-live text-xs">
-          {error}
-        </p>
-      )}
-    </form>
+      <option value="">Land …</option>
+      {THING_KINDS.map((k) => (
+        <option key={k} value={k}>
+          {THING_NAMES[k].split(',')[0]}
+        </option>
+      ))}
+    </select>
   );
 }
 
-/** The whole property, when nothing is chosen. */
-function Overview() {
-  const plan = useSession((s) => s.plan);
-  const report = useSession((s) => s.report);
-  return (
-    <>
-      <h2 className="heading">{plan.name}</h2>
-      {plan.invented && <p className="label">Everything in this property is made up.</p>}
-      <p className="label mt-2 flex justify-between">
-        <span>line</span>
-        <span>
-          over ground
-          <WhereFrom origin={MEASURED} shown="the length of each line" />
-        </span>
-      </p>
-      <ul aria-label="Lines">
-        {Object.values(plan.lines).map((l) => (
-          <li key={l.id}>
-            <button
-              className="hover:bg-chosen flex w-full cursor-pointer justify-between gap-2 px-1 py-0.5 text-left"
-              onClick={() => chooseLine(l.id)}
-            >
-              <span>{l.name}</span>
-              <Num value={report?.lines[l.id]?.ground_m} q="length" />
-            </button>
-          </li>
-        ))}
-        {Object.keys(plan.lines).length === 0 && (
-          <li className="label">No line yet: draw one, or bring a walked one in below.</li>
-        )}
-      </ul>
-      {report && (
-        <p className="border-ink mt-1 flex justify-between border-t pt-1 font-semibold">
-          <span>All lines over ground</span>
-          <Num
-            value={report.totals.ground_m}
-            q="far"
-            from={{
-              kind: 'measured',
-              title: 'Length over ground of all lines',
-              formula: 'sum of sqrt(ds² + dz²)',
-              source: 'Ground sampled every metre',
-            }}
-          />
-        </p>
-      )}
-      <Files />
-    </>
-  );
+const HINTS: Partial<Record<Tool, string>> = {
+  select:
+    'Press a line or paddock to choose it; drag a vertex or a leg, or the dot in its middle for a new vertex. Shift: the whole line.',
+  draw: 'Press from point to point. It catches on vertices, lines and rims. Enter, or the last point again, ends the line.',
+  lane: 'Press along its middle; Enter, or the last point again, puts both fences down.',
+  gate: 'Press where the gate stands on a line.',
+  energiser: 'Press where the unit stands; its lead-out goes to the nearest line.',
+};
+const SHAPE_HINTS = {
+  point: 'Press where it is.',
+  way: 'Press from point to point. Enter, or the last point again, ends it.',
+  area: 'Press its corners in turn. Enter, or the last point again, ends it.',
+};
+
+function ToolHint({ tool }: { tool: Tool }) {
+  const words =
+    HINTS[tool] ?? `${THING_NAMES[tool as ThingKind]}: ${SHAPE_HINTS[SHAPE_OF[tool as ThingKind]]}`;
+  return <p className="label mt-2">{words}</p>;
 }

@@ -1,10 +1,10 @@
 import { useEffect } from 'react';
 import { useSession } from '../../ui/session/session.js';
 import { look, useView, type Tool } from '../../ui/session/view.js';
-import { ARROWS, nudge, removeChosen, takeTool } from './actions.js';
+import { ARROWS, nudge, removeChosen, splitHere, takeTool } from './actions.js';
 import { LandPanel } from './LandPanel.js';
 import { MapCanvas } from './MapCanvas.js';
-import { endDrawing } from './sketch.js';
+import { dropDrawing, endDrawing, useSketch } from './sketch.js';
 
 /** Where lines, gates and energisers go. */
 export function LandView() {
@@ -19,7 +19,14 @@ export function LandView() {
   );
 }
 
-const TOOL_KEYS: Record<string, Tool> = { v: 'select', d: 'draw', g: 'gate', e: 'energiser' };
+const TOOL_KEYS: Record<string, Tool> = {
+  v: 'select',
+  d: 'draw',
+  l: 'lane',
+  g: 'gate',
+  e: 'energiser',
+  w: 'water',
+};
 
 function useLandKeys(): void {
   useEffect(() => {
@@ -38,11 +45,16 @@ function useLandKeys(): void {
       if (tool) return takeTool(tool);
       if (event.key === 'Delete' || event.key === 'Backspace') return removeChosen();
       if (event.key === 'Escape') {
-        endDrawing();
-        look({ tool: 'select', vertex: null, thing: null, finding: null });
+        dropDrawing();
+        look({ tool: 'select', vertex: null, also: [], thing: null, finding: null });
         return;
       }
-      if (event.key === 'Enter' && useView.getState().tool === 'draw') return endDrawing();
+      // A button in focus keeps its own Enter.
+      const pen = !['select', 'gate', 'energiser'].includes(useView.getState().tool);
+      if (event.key === 'Enter' && pen && target.tagName !== 'BUTTON') return endDrawing();
+      if (event.key.toLowerCase() === 'c' && line) return splitHere();
+      if (event.key.toLowerCase() === 'r' && pen)
+        return useSketch.setState((k) => ({ square: !k.square }));
       const count = line ? useSession.getState().plan.lines[line]?.vertices.length : undefined;
       if ((event.key === '[' || event.key === ']') && count) {
         const next =

@@ -10,6 +10,7 @@ import { useCatalogue } from '../../ui/session/catalogue.js';
 import { commit, useSession } from '../../ui/session/session.js';
 import { chooseLine, look, useView } from '../../ui/session/view.js';
 import { removeChosen } from './actions.js';
+import { LineTools } from './LineTools.js';
 import { goOn } from './sketch.js';
 
 /** The chosen line: names, lengths, every leg and vertex as a typed table. */
@@ -125,6 +126,7 @@ export function LineCard({ id }: { id: string }) {
         </span>
       </div>
       <Vertices line={line} />
+      <LineTools line={line} />
       <div className="mt-2 flex flex-wrap gap-1">
         <button className="button" onClick={() => goOn(id)}>
           Draw on from its end

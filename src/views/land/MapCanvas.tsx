@@ -12,7 +12,8 @@ import { useSession } from '../../ui/session/session.js';
 import { useView } from '../../ui/session/view.js';
 import { Gestures, pressed } from './gestures.js';
 import { makeLayers } from './layers.js';
-import { penAt, useSketch } from './sketch.js';
+import { MapSettings } from './MapSettings.js';
+import { penTrail, useSketch } from './sketch.js';
 import { tokens } from './tokens.js';
 
 const projection = new Projection({
@@ -47,7 +48,7 @@ export function MapCanvas() {
   const report = useSession((s) => s.report);
   const grid = useSession((s) => s.grid);
   const ground = useSession((s) => s.ground);
-  const { line, vertex, thing, finding, cursor, tool, scheme } = useView();
+  const { line, also, vertex, thing, finding, cursor, tool, scheme, contours, tint } = useView();
   const sketch = useSketch();
 
   useEffect(() => {
@@ -70,6 +71,7 @@ export function MapCanvas() {
         doubleClickZoom: false,
         altShiftDragRotate: false,
         pinchRotate: false,
+        shiftDragZoom: false,
       }),
     });
     one.addInteraction(new Gestures());
@@ -98,21 +100,28 @@ export function MapCanvas() {
     return () => one.setTarget(undefined);
   }, []);
 
-  useEffect(() => layers?.ground(grid, tokens(), plan.units), [layers, grid, plan.units, scheme]);
   useEffect(
-    () => layers?.plan({ plan, report, line, vertex, thing, finding, cursor }, tokens()),
-    [layers, plan, report, line, vertex, thing, finding, cursor, scheme],
+    () => layers?.ground(grid, tokens(), plan.units, contours, tint),
+    [layers, grid, plan.units, scheme, contours, tint],
+  );
+  useEffect(
+    () => layers?.plan({ plan, report, line, also, vertex, thing, finding, cursor }, tokens()),
+    [layers, plan, report, line, also, vertex, thing, finding, cursor, scheme],
   );
   useEffect(
     () =>
       layers?.sketch(
-        penAt(sketch, plan.lines),
-        tool === 'select' ? null : sketch.to,
+        {
+          trail: penTrail(sketch, plan),
+          to: tool === 'select' ? null : sketch.to,
+          laneWidth_m: tool === 'lane' ? sketch.laneWidth_m : 0,
+          shown: sketch.shown,
+        },
         tokens(),
         plan.units,
         ground,
       ),
-    [layers, sketch, tool, plan.units, plan.lines, ground, scheme],
+    [layers, sketch, tool, plan, ground, scheme],
   );
   // A finding that lies out of sight is brought into view.
   useEffect(() => {
@@ -146,7 +155,7 @@ export function MapCanvas() {
         className={`absolute inset-0 ${tool === 'select' ? '' : 'cursor-crosshair'}`}
         tabIndex={0}
         role="application"
-        aria-label="Map of the property. Tools by letter: V choose, D draw, G gate, E energiser. Typed legs and the table of vertices do the same by keyboard."
+        aria-label="Map of the property. Tools by letter: V choose, D draw, L lane, G gate, E energiser. Typed legs and the table of vertices do the same by keyboard."
         data-map
       />
       <div className="no-print absolute top-2 left-2 flex flex-col gap-1">
@@ -165,12 +174,17 @@ export function MapCanvas() {
           <Scan size={16} aria-hidden />
         </button>
       </div>
+      <MapSettings />
       <div className="bg-panel/90 border-rule pointer-events-none absolute right-0 bottom-0 flex items-end gap-4 border-t border-l px-2 py-1">
         <span className="figure text-[12px]" data-spot>
           {spot
             ? `E ${say(spot[0], 'length', plan.units)}  N ${say(spot[1], 'length', plan.units)}`
             : 'grid north is up'}
-          {Number.isNaN(height) ? '' : `  height ${say(height, 'tape', plan.units)}`}
+          {Number.isNaN(height)
+            ? spot
+              ? '  no height here'
+              : ''
+            : `  height ${say(height, 'tape', plan.units)}`}
         </span>
         <ScaleBar resolution={resolution} units={plan.units} />
       </div>

@@ -2,16 +2,42 @@ import { ArrowLeft, Trash2 } from 'lucide-react';
 import { planLength } from '../../core/plan/geometry.js';
 import { moveEnergiser } from '../../core/plan/edits.js';
 import { Caution, PlaceFields, QuantityField, Select } from '../../ui/parts/controls.js';
+import { Num } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../ui/session/catalogue.js';
 import { commit, useSession } from '../../ui/session/session.js';
-import { look } from '../../ui/session/view.js';
+import { look, type Chosen } from '../../ui/session/view.js';
 import { LEAD_REACH } from './gestures.js';
-import { removeChosen } from './actions.js';
+import { removeChosen, tableOf } from './actions.js';
+import { LandThingFields } from './LandThingCard.js';
 import { NameField } from './LineCard.js';
 
-/** The chosen gate or energiser, in typed fields. */
-export function ThingCard({ thing }: { thing: { kind: 'gate' | 'energiser'; id: string } }) {
-  return thing.kind === 'gate' ? <GateCard id={thing.id} /> : <EnergiserCard id={thing.id} />;
+/** What is chosen and is no line, in typed fields. */
+export function ThingCard({ thing }: { thing: Chosen }) {
+  const table = tableOf(thing.kind);
+  // What was chosen may have gone by an undo, or in another tab.
+  const exists = useSession((s) => table !== null && s.plan[table]?.[thing.id] !== undefined);
+  if (!exists) return <p className="label">It is gone.</p>;
+  if (thing.kind === 'gate') return <GateCard id={thing.id} />;
+  if (thing.kind === 'energiser') return <EnergiserCard id={thing.id} />;
+  return <LandThingCard id={thing.id} />;
+}
+
+function LandThingCard({ id }: { id: string }) {
+  const name = useSession((s) => s.plan.things![id]!.name);
+  return (
+    <div className="flex flex-col gap-2">
+      <div className="flex items-center gap-1">
+        <Back />
+        <NameField
+          name={name}
+          label="Name of the thing"
+          onCommit={(to) => commit(`name of ${name}`, (d) => void (d.things![id]!.name = to))}
+        />
+      </div>
+      <LandThingFields id={id} />
+      <Remove />
+    </div>
+  );
 }
 
 const Back = () => (
@@ -30,6 +56,7 @@ function GateCard({ id }: { id: string }) {
   const gate = useSession((s) => s.plan.gates[id]!);
   const line = useSession((s) => s.plan.lines[gate.line]!);
   const total = planLength(line);
+  const swings = useSession((s) => s.report?.lines[gate.line]?.swings[id]);
   const set = (words: string, change: (g: typeof gate) => void) =>
     commit(`${words} of ${gate.name}`, (d) => change(d.gates[id]!));
   return (
@@ -42,7 +69,10 @@ function GateCard({ id }: { id: string }) {
           onCommit={(name) => set('name', (g) => void (g.name = name))}
         />
       </div>
-      <p className="label">A gate on {line.name}. Its opening is measured with its hinges.</p>
+      <p className="label">
+        A gate on {line.name}. Its opening is measured with its hinges; left and right are seen from
+        the line’s start.
+      </p>
       <QuantityField
         label="Middle, from the start"
         q="tape"
@@ -68,6 +98,56 @@ function GateCard({ id }: { id: string }) {
         />
         insulated cable under it
       </label>
+      <Select
+        label="Leaves"
+        value={String(gate.leaves ?? 1)}
+        options={[
+          ['1', 'one'],
+          ['2', 'two'],
+        ]}
+        onChange={(k) => set('leaves', (g) => void (g.leaves = k === '2' ? 2 : 1))}
+      />
+      {gate.leaves !== 2 && (
+        <Select
+          label="Hung on"
+          value={gate.hinge ?? 'start'}
+          options={[
+            ['start', 'the post nearer the start'],
+            ['end', 'the post nearer the end'],
+          ]}
+          onChange={(hinge) => set('hinges', (g) => void (g.hinge = hinge))}
+        />
+      )}
+      <Select
+        label="Swings"
+        value={gate.swing ?? ''}
+        options={[
+          ['', 'not said'],
+          ['left', 'to the left'],
+          ['right', 'to the right'],
+          ['both', 'both ways'],
+        ]}
+        onChange={(swing) =>
+          set('swing', (g) => {
+            if (swing) g.swing = swing;
+            else delete g.swing;
+          })
+        }
+      />
+      {gate.swing && swings && (
+        <p>
+          Ground under the leaf rises{' '}
+          <Num
+            value={gate.swing === 'both' ? Math.max(swings.left, swings.right) : swings[gate.swing]}
+            q="height"
+            from={{
+              kind: 'measured',
+              title: 'Rise under the swing',
+              source: 'Ground under the tip of the leaf, every 15 degrees of its swing',
+            }}
+          />
+        </p>
+      )}
       <Remove />
     </div>
   );

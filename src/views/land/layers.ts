@@ -1,6 +1,7 @@
 /** The layers of the map, filled from the plan and the report. */
 import Feature from 'ol/Feature.js';
-import { LineString, MultiLineString, Point as OlPoint } from 'ol/geom.js';
+import { LineString, MultiLineString, Point as OlPoint, Polygon } from 'ol/geom.js';
+import type { Style } from 'ol/style.js';
 import ImageLayer from 'ol/layer/Image.js';
 import VectorLayer from 'ol/layer/Vector.js';
 import type Projection from 'ol/proj/Projection.js';
@@ -8,15 +9,15 @@ import Static from 'ol/source/ImageStatic.js';
 import VectorSource from 'ol/source/Vector.js';
 import { say, type Units } from '../../core/base/units.js';
 import { bearing, distance, pointAt } from '../../core/plan/geometry.js';
+import { offsetPoints } from '../../core/plan/reshape.js';
 import type { Grid, Line, Plan, Point } from '../../core/plan/schema.js';
 import type { Report } from '../../core/report/schema.js';
-import {
-  contourInterval,
-  contourLines,
-  heightRange,
-  hillShade,
-} from '../../core/terrain/relief.js';
-import { extent, heightAt, type Ground } from '../../core/terrain/ground.js';
+import { contourInterval, contourLines, heightRange } from '../../core/terrain/relief.js';
+import { heightAt, type Ground } from '../../core/terrain/ground.js';
+import type { Chosen } from '../../ui/session/view.js';
+import { SHAPE_OF } from '../../core/land/things.js';
+import { paddockAt } from '../../core/land/paddocks.js';
+import { shadeImage, rim } from './relief.js';
 import * as style from './styles.js';
 import type { Tokens } from './tokens.js';
 
@@ -27,7 +28,8 @@ export interface Shown {
   readonly report: Report | null;
   readonly line: string | null;
   readonly vertex: number | null;
-  readonly thing: { kind: 'gate' | 'energiser'; id: string } | null;
+  readonly also: readonly string[];
+  readonly thing: Chosen | null;
   readonly finding: string | null;
   readonly cursor: number | null;
 }
@@ -45,32 +47,43 @@ const vector = (zIndex: number, declutter = false) =>
 export function makeLayers(projection: Projection) {
   const shade = new ImageLayer({ zIndex: 0 });
   const contours = vector(1, true);
+  const land = vector(1.5, true);
   const lines = vector(2, true);
   const things = vector(3);
   const marks = vector(4);
   const sketch = vector(5);
   const shownLines: ShownLines = new Map();
+  let lastLand: readonly unknown[] = [];
   let lastThings: readonly unknown[] = [];
   let lastMarks: readonly unknown[] = [];
 
   return {
-    all: [shade, contours, lines, things, marks, sketch],
+    all: [shade, contours, land, lines, things, marks, sketch],
 
     /** Hill shade and contours of a grid; nothing on flat ground. */
-    ground(grid: Grid | null, t: Tokens, units: Units): void {
+    ground(
+      grid: Grid | null,
+      t: Tokens,
+      units: Units,
+      chosen_m: number,
+      tint: 'shade' | 'slope',
+    ): void {
       contours.getSource()!.clear();
       shade.setSource(null);
       if (!grid) return;
       shade.setOpacity(t.shade);
       shade.setSource(
         new Static({
-          url: shadeImage(grid),
+          url: shadeImage(grid, tint),
           projection,
           imageExtent: rim(grid),
           interpolate: true,
         }),
       );
-      const interval = contourInterval(...heightRange(grid));
+      const [low, high] = heightRange(grid);
+      // A typed interval is kept to what can be told apart.
+      const interval =
+        chosen_m > 0 ? Math.max(chosen_m, (high - low) / 200) : contourInterval(low, high);
       contours.getSource()!.addFeatures(
         contourLines(grid, interval).map((c) => {
           const feature = new Feature(new MultiLineString(c.lines.map((l) => l.map(xy))));
@@ -87,6 +100,12 @@ export function makeLayers(projection: Projection) {
      */
     plan(s: Shown, t: Tokens): void {
       drawLines(lines.getSource()!, shownLines, s, t);
+      const landNow = [s.plan.things, s.report?.paddocks, s.thing, s.plan.units, t.sheet];
+      if (changed(lastLand, landNow)) {
+        lastLand = landNow;
+        land.getSource()!.clear(true);
+        land.getSource()!.addFeatures([...paddockFeatures(s, t), ...landFeatures(s, t)]);
+      }
       const thingsNow = [
         s.plan.gates,
         s.plan.energisers,
@@ -121,28 +140,103 @@ export function makeLayers(projection: Projection) {
       }
     },
 
-    /** The leg in the hand: from the last point to the pointer, with what it measures. */
-    sketch(from: Point | null, to: Point | null, t: Tokens, units: Units, ground: Ground): void {
-      sketch.getSource()!.clear(true);
-      if (!to) return;
-      const dot = new Feature(new OlPoint(xy(to)));
-      dot.setStyle(style.cursorStyle(t));
-      sketch.getSource()!.addFeature(dot);
-      if (!from || distance(from, to) < 0.05) return;
-      const f = new Feature(new LineString([xy(from), xy(to)]));
-      const rise = heightAt(ground, to) - heightAt(ground, from);
+    /**
+     * What is in the hand: the trail of a thing or a lane, the leg to the pointer with what it measures,
+     * and lines that are shown before they are taken.
+     */
+    sketch(k: Pen, t: Tokens, units: Units, ground: Ground): void {
+      const source = sketch.getSource()!;
+      source.clear(true);
+      const put = (geometry: OlPoint | LineString, look: Style | Style[]) => {
+        const f = new Feature(geometry);
+        f.setStyle(look);
+        source.addFeature(f);
+      };
+      for (const path of k.shown) put(new LineString(path.map(xy)), style.shownStyle(t));
+      if (!k.to) return;
+      put(new OlPoint(xy(k.to)), style.cursorStyle(t));
+      const from = k.trail.at(-1);
+      const lane = k.laneWidth_m > 0 ? [...k.trail, k.to] : [];
+      if (lane.length > 1 && distance(lane.at(-1)!, lane.at(-2)!) > 0.05) {
+        for (const off of [k.laneWidth_m / 2, -k.laneWidth_m / 2])
+          put(new LineString(offsetPoints(lane, off).map(xy)), style.shownStyle(t));
+      }
+      if (!from || distance(from, k.to) < 0.05) return;
+      const rise = heightAt(ground, k.to) - heightAt(ground, from);
       const grade = Number.isNaN(rise)
         ? ''
-        : `  ${say(rise / distance(from, to), 'percent', units)}`;
-      f.setStyle(
+        : `  ${say(rise / distance(from, k.to), 'percent', units)}`;
+      const before = k.trail.slice(1).reduce((sum, p, i) => sum + distance(k.trail[i]!, p), 0);
+      const whole =
+        before > 0 ? `\nin all ${say(before + distance(from, k.to), 'tape', units)}` : '';
+      put(
+        new LineString([xy(from), xy(k.to)]),
         style.sketchStyle(
           t,
-          `${say(distance(from, to), 'tape', units)} @ ${bearing(from, to).toFixed(1)}°${grade}`,
+          `${say(distance(from, k.to), 'tape', units)} @ ${bearing(from, k.to).toFixed(1)}°${grade}${whole}`,
         ),
       );
-      sketch.getSource()!.addFeature(f);
     },
   };
+}
+
+/** What is in the hand on the map. */
+export interface Pen {
+  readonly trail: readonly Point[];
+  readonly to: Point | null;
+  /** Width of the laneway that is being drawn; 0: none. */
+  readonly laneWidth_m: number;
+  readonly shown: readonly (readonly Point[])[];
+}
+
+/** Paddocks: the chosen one filled, all of them named with area and stock. */
+function paddockFeatures(s: Shown, t: Tokens): Feature[] {
+  const place = s.thing?.kind === 'paddock' ? s.thing.id.split(',').map(Number) : null;
+  const paddocks = s.report?.paddocks ?? [];
+  const chosen = place ? paddockAt(paddocks, { e: place[0]!, n: place[1]! }) : undefined;
+  return paddocks.map((p) => {
+    const f = new Feature(new Polygon([p.rim, ...p.holes]));
+    const head = Object.values(p.stock).reduce((a, b) => a + b, 0);
+    const words = [
+      p.id === null ? '' : p.name,
+      say(p.area_m2, 'area', s.plan.units),
+      head > 0 ? `${head} head` : p.id === null || p.use === 'grazing' ? '' : p.use,
+    ]
+      .filter(Boolean)
+      .join('\n');
+    f.setStyle(style.paddockStyle(t, words, p.e, p.n, p === chosen));
+    return f;
+  });
+}
+
+/** Things on the land, each by its kind's own line and symbol. */
+function landFeatures(s: Shown, t: Tokens): Feature[] {
+  return Object.values(s.plan.things ?? {}).flatMap((thing) => {
+    const chosen = s.thing?.kind === 'thing' && s.thing.id === thing.id;
+    const points = thing.points.map(xy);
+    const area = SHAPE_OF[thing.kind] === 'area' && points.length >= 3;
+    const geometry =
+      points.length === 1
+        ? new OlPoint(points[0]!)
+        : area
+          ? new Polygon([[...points, points[0]!]])
+          : new LineString(points);
+    const f = new Feature<OlPoint | Polygon | LineString>(geometry);
+    f.setStyle(
+      points.length === 1
+        ? style.spotStyle(t, thing.kind, thing.name, chosen)
+        : style.wayStyle(t, thing.kind, thing.name, chosen),
+    );
+    const corners = chosen && points.length > 1 ? points : [];
+    return [
+      f,
+      ...corners.map((c) => {
+        const dot = new Feature(new OlPoint(c));
+        dot.setStyle(style.middleStyle(t));
+        return dot;
+      }),
+    ] as Feature[];
+  });
 }
 
 const changed = (before: readonly unknown[], now: readonly unknown[]): boolean =>
@@ -156,7 +250,7 @@ function drawLines(source: VectorSource, shown: ShownLines, s: Shown, t: Tokens)
   for (const line of Object.values(s.plan.lines)) {
     const look = {
       name: line.name,
-      chosen: line.id === s.line,
+      chosen: line.id === s.line || s.also.includes(line.id),
       dead: s.report === null || dead.has(line.id),
       boundary: line.boundary,
     };
@@ -213,30 +307,4 @@ function thingFeatures(s: Shown, t: Tokens): Feature[] {
     put(at(e), style.energiserStyle(t, e.name, s.thing?.id === e.id));
   }
   return out;
-}
-
-/** Outer rim of the image: half a cell beyond the outermost values. */
-function rim(grid: Grid): [number, number, number, number] {
-  const [west, south, east, north] = extent(grid);
-  const half = grid.cell_m / 2;
-  return [west - half, south - half, east + half, north + half];
-}
-
-function shadeImage(grid: Grid): string {
-  const lit = hillShade(grid);
-  const canvas = document.createElement('canvas');
-  canvas.width = grid.cols;
-  canvas.height = grid.rows;
-  const context = canvas.getContext('2d')!;
-  const image = context.createImageData(grid.cols, grid.rows);
-  for (let j = 0; j < grid.rows; j++) {
-    for (let i = 0; i < grid.cols; i++) {
-      const at = ((grid.rows - 1 - j) * grid.cols + i) * 4;
-      // Shade only where it is darker than level ground, so that the sheet stays light.
-      const dark = Math.max(0, 180 - lit[j * grid.cols + i]!);
-      image.data.set([28, 43, 51, Math.min(110, dark * 0.85)], at);
-    }
-  }
-  context.putImageData(image, 0, 0);
-  return canvas.toDataURL();
 }

@@ -1,7 +1,8 @@
 /** How things on the map are drawn: our own symbols, line style as well as colour. */
 import { Circle, Fill, RegularShape, Stroke, Style, Text } from 'ol/style.js';
 import type { Finding } from '../../core/report/schema.js';
-import type { Vertex } from '../../core/plan/schema.js';
+import { Point as OlPoint } from 'ol/geom.js';
+import type { ThingKind, Vertex } from '../../core/plan/schema.js';
 import type { Tokens } from './tokens.js';
 
 const FONT = '"Archivo Variable", sans-serif';
@@ -212,3 +213,92 @@ export const sketchStyle = (t: Tokens, words: string): Style[] => [
     text: label(t, words, { placement: 'point', offsetY: -14, font: `600 13px ${FONT}` }),
   }),
 ];
+
+/** Lines that are shown before they are taken. */
+export const shownStyle = remembered((t: Tokens): Style[] => [
+  new Style({ stroke: new Stroke({ color: t.sheet, width: 5 }) }),
+  new Style({ stroke: new Stroke({ color: t.earth, width: 2.4, lineDash: [10, 4, 2, 4] }) }),
+]);
+
+/** A paddock: its words well inside it, filled when chosen. */
+export function paddockStyle(
+  t: Tokens,
+  words: string,
+  e: number,
+  n: number,
+  chosen: boolean,
+): Style[] {
+  const text = new Style({
+    geometry: new OlPoint([e, n]),
+    text: new Text({
+      text: words,
+      font: `500 12px ${FONT}`,
+      fill: new Fill({ color: t.soft }),
+      stroke: new Stroke({ color: t.sheet, width: 3 }),
+      overflow: true,
+    }),
+  });
+  if (!chosen) return [text];
+  return [new Style({ fill: new Fill({ color: `${t.chosen}` }) }), text];
+}
+
+/** How the way or rim of each kind of thing is drawn: told apart by dashes and weight before colour. */
+const WAYS: Readonly<
+  Record<
+    ThingKind,
+    { width: number; dash: number[]; ink: 'ink' | 'soft' | 'earth' | 'warn'; fill?: boolean }
+  >
+> = {
+  property: { width: 4, dash: [14, 5, 2, 5], ink: 'soft' },
+  water: { width: 2, dash: [], ink: 'earth' },
+  mains: { width: 2, dash: [], ink: 'warn' },
+  building: { width: 2, dash: [], ink: 'ink', fill: true },
+  overhead: { width: 1.4, dash: [18, 4, 1, 4, 1, 4], ink: 'warn' },
+  publicWay: { width: 3, dash: [3, 6], ink: 'soft' },
+  burn: { width: 2.6, dash: [], ink: 'earth' },
+  oldFence: { width: 1.6, dash: [6, 2, 1, 2], ink: 'ink' },
+  obstacle: { width: 1.4, dash: [2, 3], ink: 'warn', fill: true },
+  tree: { width: 1.4, dash: [], ink: 'ink' },
+  soil: { width: 1, dash: [1, 4], ink: 'soft', fill: true },
+};
+
+export const wayStyle = remembered(
+  (t: Tokens, kind: ThingKind, name: string, chosen: boolean): Style[] => {
+    const w = WAYS[kind];
+    return [
+      new Style({
+        stroke: new Stroke({
+          color: chosen ? t.earth : t.sheet,
+          width: w.width + (chosen ? 6 : 2),
+        }),
+      }),
+      new Style({
+        stroke: new Stroke({ color: t[w.ink], width: w.width, lineDash: w.dash }),
+        ...(w.fill ? { fill: new Fill({ color: `${t[w.ink]}1f` }) } : {}),
+        text: label(t, name, { font: `italic 500 11.5px ${FONT}`, overflow: true }),
+      }),
+    ];
+  },
+);
+
+/** Letters in a ring tell the kinds of spots apart without colour. */
+const LETTER: Partial<Record<ThingKind, string>> = { water: 'W', mains: 'M', tree: 'T' };
+
+export const spotStyle = remembered(
+  (t: Tokens, kind: ThingKind, name: string, chosen: boolean): Style[] => [
+    new Style({
+      image: new Circle({
+        radius: chosen ? 11 : 9,
+        fill: new Fill({ color: t.panel }),
+        stroke: new Stroke({ color: chosen ? t.earth : t[WAYS[kind].ink], width: chosen ? 3 : 2 }),
+      }),
+      text: new Text({
+        text: LETTER[kind] ?? '·',
+        font: `700 11px ${FONT}`,
+        fill: new Fill({ color: t.ink }),
+      }),
+      zIndex: 6,
+    }),
+    new Style({ text: label(t, name, { offsetY: 18 }), zIndex: 6 }),
+  ],
+);

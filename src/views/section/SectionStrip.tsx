@@ -1,25 +1,18 @@
-/** The chosen line from end to end on one distance axis: ground, posts, strands, volts. */
+/** The chosen line from end to end on one distance axis: ground, posts, strands and folded tracks. */
+import { Minus, Plus, Scan } from 'lucide-react';
 import { scaleLinear } from 'd3-scale';
-import { area } from 'd3-shape';
-import { useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useLayoutEffect, useMemo, useRef, useState, type PointerEvent } from 'react';
 import { say } from '../../core/base/units.js';
 import type { Line } from '../../core/plan/schema.js';
 import type { LineReport, SeasonPower } from '../../core/report/schema.js';
 import { profileOf, readAt, zAt, type Profile } from '../../core/terrain/profile.js';
 import { Num, useUnits } from '../../ui/parts/Num.js';
-import { KIND_COLOURS } from '../../ui/parts/FindingMark.js';
 import { useSession } from '../../ui/session/session.js';
-import { look, useView } from '../../ui/session/view.js';
-import {
-  Axis,
-  GROUND_HEIGHT,
-  GROUND_TOP,
-  LEFT,
-  Posts,
-  RIGHT,
-  Strands,
-  VoltsTrack,
-} from './tracks.js';
+import { look, useView, type Track } from '../../ui/session/view.js';
+import { togglePin, postNear } from './PostCard.js';
+import { GroundTrack } from './GroundTrack.js';
+import { Axis, AXIS, LEFT, RIGHT, type Scale } from './frame.js';
+import { TRACKS } from './tracks.js';
 
 /** The volts of a line in a season, from whichever energiser feeds it. */
 function useVolts(id: string | null): SeasonPower['lines'][string] | null {
@@ -35,20 +28,34 @@ function useVolts(id: string | null): SeasonPower['lines'][string] | null {
 
 export function SectionStrip() {
   const id = useView((v) => v.line);
+  const tall = useView((v) => v.step === 'section');
   const line = useSession((s) => (id ? s.plan.lines[id] : undefined));
   const report = useSession((s) => (id ? s.report?.lines[id] : undefined));
   const ground = useSession((s) => s.ground);
   const volts = useVolts(id);
-  const profile = useMemo(() => (line ? profileOf(line.vertices, ground) : null), [line, ground]);
+  const profile = useMemo(
+    () => (line ? profileOf(line.vertices, ground, 1, line.levels) : null),
+    [line, ground],
+  );
   const [box, width] = useWidth();
+  const [openTracks, setOpenTracks] = useState(false);
   return (
     <section
       ref={box}
       aria-label="Section of the chosen line"
-      className={`border-ink bg-panel no-print shrink-0 border-t max-[700px]:order-last ${line ? 'h-[214px]' : ''}`}
+      className="border-ink bg-panel no-print relative shrink-0 border-t max-[700px]:order-last"
     >
       {line && report && profile ? (
-        <Strip line={line} report={report} profile={profile} volts={volts} width={width} />
+        <Strip
+          line={line}
+          report={report}
+          profile={profile}
+          volts={volts}
+          width={width}
+          tall={tall}
+          tracksOpen={openTracks}
+          onTracks={() => setOpenTracks(!openTracks)}
+        />
       ) : (
         <p className="label px-4 py-2">
           Choose a line on the map to see its ground, posts and strands from end to end.
@@ -76,44 +83,48 @@ interface StripProps {
   profile: Profile;
   volts: SeasonPower['lines'][string] | null;
   width: number;
+  tall: boolean;
+  tracksOpen: boolean;
+  onTracks: () => void;
 }
 
-function Strip({ line, report, profile, volts, width }: StripProps) {
+/** Least part of a line that the section zooms into, m. */
+const CLOSEST = 8;
+
+/** Looks at a part of a line, held to it. */
+function lookAt(from: number, to: number, total: number): void {
+  const span = Math.min(total, Math.max(CLOSEST, to - from));
+  if (span >= total - 1e-6) return look({ window: null });
+  const start = Math.min(Math.max(0, from), total - span);
+  look({ window: [start, start + span] });
+}
+
+function Strip({ line, report, profile, volts, width, tall, tracksOpen, onTracks }: StripProps) {
   const units = useUnits();
   const cursor = useView((v) => v.cursor);
-  const findings = useSession((s) => s.report?.findings) ?? [];
+  const window = useView((v) => v.window);
+  const folded = useView((v) => v.folded);
+  const steeper = useView((v) => v.steeper);
   const total = report.plan_m;
-  const x = scaleLinear([0, total], [LEFT, Math.max(LEFT + 100, width - RIGHT)]);
-  const low = Math.min(...profile.z);
-  const high = Math.max(...profile.z);
-  const top = line.strands.at(-1)?.height_m ?? 1;
-  // Ground exaggerated at most as much as fills the strip; strands keep a scale of their own.
-  const fence = 26;
-  const y = scaleLinear(
-    [low, Math.max(high, low + 4)],
-    [GROUND_TOP + GROUND_HEIGHT, GROUND_TOP + fence + 6],
-  );
-  const lift = (h: number) => (h / Math.max(top, 0.5)) * fence;
-  const place = (event: { clientX: number; currentTarget: Element }) => {
-    const left = event.currentTarget.getBoundingClientRect().left;
-    return Math.min(total, Math.max(0, x.invert(event.clientX - left)));
+  const [from, to] = window ?? [0, total];
+  const x: Scale = scaleLinear([from, to], [LEFT, Math.max(LEFT + 100, width - RIGHT)]);
+  const groundHeight = tall ? 150 : 100;
+  // On other steps there is room for the volts alone.
+  const tracks = TRACKS.filter((t) => (tall ? !folded.includes(t.id) : t.id === 'volts'));
+  const height = AXIS + groundHeight + 8 + tracks.reduce((h, t) => h + t.height, 0);
+  const svg = useRef<SVGSVGElement>(null);
+  useZoomWheel(svg, x, total);
+  const drag = useDragPan(x, total);
+  const zoom = (factor: number) => {
+    const middle = cursor !== null && cursor >= from && cursor <= to ? cursor : (from + to) / 2;
+    lookAt(middle - (middle - from) / factor, middle + (to - middle) / factor, total);
   };
-  const step = (by: 1 | -1) => {
-    const at = cursor ?? 0;
-    const posts = report.posts.map((p) => p.s_m);
-    const next = by > 0 ? posts.find((s) => s > at + 0.01) : posts.findLast((s) => s < at - 0.01);
-    look({ cursor: next ?? (by > 0 ? total : 0) });
-  };
-  const own = findings.filter((f) => f.place.line === line.id && f.place.from_m !== undefined);
-  const ground = area<number>()
-    .x((s) => x(s))
-    .y0(GROUND_TOP + GROUND_HEIGHT + 4)
-    .y1((s) => y(zAt(profile, s)));
-  const gates = useSession((s) => s.plan.gates);
   const shown = cursor === null ? null : Math.min(cursor, total);
+  const keys = keysOf(line, report, shown, [from, to], zoom);
+  let top = AXIS + groundHeight + 8;
   return (
     <>
-      <div className="flex items-baseline gap-4 overflow-hidden px-3 pt-1 whitespace-nowrap">
+      <div className="flex items-center gap-x-3 overflow-hidden px-3 pt-1 whitespace-nowrap">
         <span className="font-semibold">{line.name}</span>
         <Num
           value={report.ground_m}
@@ -125,104 +136,109 @@ function Strip({ line, report, profile, volts, width }: StripProps) {
             source: 'Ground sampled every metre along the drawn line',
           }}
         />
-        <span className="label">
+        <span className="label max-[900px]:hidden">
           {report.posts.length} posts, {line.strands.length} strands
         </span>
         <Reading s={shown} profile={profile} report={report} volts={volts} />
+        <span className="ml-auto inline-flex gap-1">
+          {tall && (
+            <>
+              <select
+                className="field !min-h-7 !py-0 text-[12.5px]"
+                aria-label="Ground drawn steeper"
+                value={steeper}
+                onChange={(e) => look({ steeper: Number(e.target.value) })}
+              >
+                {[0, 1, 2, 5, 10].map((k) => (
+                  <option key={k} value={k}>
+                    {k === 0 ? 'ground as fits' : k === 1 ? 'true to scale' : `${k} × steeper`}
+                  </option>
+                ))}
+              </select>
+              <button className="button !min-h-7" aria-expanded={tracksOpen} onClick={onTracks}>
+                Tracks
+              </button>
+            </>
+          )}
+          <button
+            className="button !min-h-7 !px-1.5"
+            aria-label="Look closer"
+            onClick={() => zoom(2)}
+          >
+            <Plus size={14} aria-hidden />
+          </button>
+          <button
+            className="button !min-h-7 !px-1.5"
+            aria-label="See more"
+            onClick={() => zoom(0.5)}
+          >
+            <Minus size={14} aria-hidden />
+          </button>
+          <button
+            className="button !min-h-7 !px-1.5"
+            aria-label="The whole line"
+            onClick={() => look({ window: null })}
+          >
+            <Scan size={14} aria-hidden />
+          </button>
+        </span>
       </div>
+      {tall && tracksOpen && <TrackChoice folded={folded} />}
       <svg
+        ref={svg}
         width={width}
-        height={184}
+        height={height}
         role="slider"
         tabIndex={0}
-        aria-label={`Cursor along ${line.name}; arrows go from post to post`}
+        aria-label={`Cursor along ${line.name}; arrows go from post to post, plus and minus look closer and wider, P pins the post`}
         aria-valuemin={0}
         aria-valuemax={Math.round(total)}
         aria-valuenow={Math.round(shown ?? 0)}
         aria-valuetext={say(shown ?? 0, 'tape', units)}
-        onPointerMove={(event) => look({ cursor: place(event) })}
-        onPointerDown={(event) => look({ cursor: place(event) })}
+        className="touch-pan-y"
+        {...drag}
         onKeyDown={(event) => {
-          if (event.key === 'ArrowRight') step(1);
-          else if (event.key === 'ArrowLeft') step(-1);
-          else if (event.key === 'Home') look({ cursor: 0 });
-          else if (event.key === 'End') look({ cursor: total });
-          else return;
+          if (!keys(event.key)) return;
           event.preventDefault();
           event.stopPropagation();
         }}
       >
-        <Axis x={x} />
-        <text x={4} y={y(high) + 4} className="fill-soft text-[11px]">
-          {say(high, 'length', units)}
-        </text>
-        {high - low > 0.5 && (
-          <text x={4} y={GROUND_TOP + GROUND_HEIGHT} className="fill-soft text-[11px]">
-            {say(low, 'length', units)}
-          </text>
-        )}
-        <path
-          d={ground([...profile.s]) ?? ''}
-          fill="var(--chosen)"
-          stroke="var(--ink)"
-          strokeWidth={1.2}
+        <clipPath id="section-window">
+          <rect x={LEFT - 4} y={0} width={Math.max(0, width - LEFT - RIGHT + 8)} height={height} />
+        </clipPath>
+        <Axis x={x} height={height} />
+        <GroundTrack
+          line={line}
+          report={report}
+          profile={profile}
+          x={x}
+          top={AXIS}
+          height={groundHeight}
+          steeper={tall ? steeper : 0}
         />
-        {report.unknownGround.map(([a, b]) => (
-          <line
-            key={a}
-            x1={x(a)}
-            x2={x(b)}
-            y1={GROUND_TOP + GROUND_HEIGHT}
-            y2={GROUND_TOP + GROUND_HEIGHT}
-            stroke="var(--warn)"
-            strokeWidth={4}
-            strokeDasharray="3 3"
-          />
-        ))}
-        {report.stretches.map((st) => (
-          <Strands
-            key={st.from_m}
-            line={line}
-            report={report}
-            from={st.from_m}
-            to={st.to_m}
-            x={x}
-            y={y}
-            lift={lift}
-          />
-        ))}
-        <Posts posts={report.posts} x={x} y={y} height={fence} />
-        {Object.values(gates)
-          .filter((g) => g.line === line.id)
-          .map((g) => (
-            <text
-              key={g.id}
-              x={x(g.at_m)}
-              y={y(zAt(profile, g.at_m)) - fence - 7}
-              textAnchor="middle"
-              className="fill-ink text-[11px]"
-            >
-              {g.name}
-            </text>
-          ))}
-        {own.map((f) => (
-          <circle
-            key={f.id}
-            cx={x((f.place.from_m! + f.place.to_m!) / 2)}
-            cy={GROUND_TOP + GROUND_HEIGHT + 9}
-            r={3.5}
-            fill={KIND_COLOURS[f.kind]}
-          >
-            <title>{f.title}</title>
-          </circle>
-        ))}
-        <VoltsTrack volts={volts} aim={report.requirement?.aim_V ?? null} x={x} />
-        {shown !== null && (
+        {tracks.map((t) => {
+          const at = top;
+          top += t.height;
+          return (
+            <g key={t.id} transform={`translate(0,${at})`} data-track={t.id}>
+              <line x1={LEFT} x2={x.range()[1]!} y1={0} y2={0} stroke="var(--rule)" />
+              <t.Draw
+                line={line}
+                report={report}
+                profile={profile}
+                volts={volts}
+                x={x}
+                height={t.height}
+              />
+            </g>
+          );
+        })}
+        {shown !== null && shown >= from && shown <= to && (
           <line
             x1={x(shown)}
             x2={x(shown)}
             y1={4}
-            y2={180}
+            y2={height}
             stroke="var(--earth)"
             strokeWidth={1.5}
             data-cursor
@@ -231,6 +247,111 @@ function Strip({ line, report, profile, volts, width }: StripProps) {
       </svg>
     </>
   );
+}
+
+function TrackChoice({ folded }: { folded: readonly Track[] }) {
+  return (
+    <fieldset className="flex flex-wrap gap-x-4 px-3 py-1">
+      <legend className="sr-only">Tracks of the section</legend>
+      {TRACKS.map((t) => (
+        <label key={t.id} className="flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            className="size-4"
+            checked={!folded.includes(t.id)}
+            onChange={(e) =>
+              look({
+                folded: e.target.checked ? folded.filter((f) => f !== t.id) : [...folded, t.id],
+              })
+            }
+          />
+          {t.name}
+        </label>
+      ))}
+    </fieldset>
+  );
+}
+
+/** The wheel looks closer about the pointer; listened to directly, since the page must not scroll. */
+function useZoomWheel(svg: React.RefObject<SVGSVGElement | null>, x: Scale, total: number): void {
+  useEffect(() => {
+    const target = svg.current;
+    if (!target) return;
+    const wheel = (event: WheelEvent) => {
+      event.preventDefault();
+      const s = x.invert(event.clientX - target.getBoundingClientRect().left);
+      const [from, to] = x.domain() as [number, number];
+      const factor = Math.exp(event.deltaY / 400);
+      lookAt(s - (s - from) * factor, s + (to - s) * factor, total);
+    };
+    target.addEventListener('wheel', wheel, { passive: false });
+    return () => target.removeEventListener('wheel', wheel);
+  });
+}
+
+/** Moving over the strip reads it; dragging pans it when it is zoomed. */
+function useDragPan(x: Scale, total: number) {
+  const held = useRef<{ clientX: number; domain: [number, number] } | null>(null);
+  const place = (event: PointerEvent) => {
+    const left = event.currentTarget.getBoundingClientRect().left;
+    return Math.min(total, Math.max(0, x.invert(event.clientX - left)));
+  };
+  return {
+    onPointerDown: (event: PointerEvent) => {
+      look({ cursor: place(event) });
+      const domain = x.domain() as [number, number];
+      if (domain[1] - domain[0] >= total - 1e-6) return;
+      held.current = { clientX: event.clientX, domain };
+      event.currentTarget.setPointerCapture(event.pointerId);
+    },
+    onPointerMove: (event: PointerEvent) => {
+      const from = held.current;
+      if (!from) return look({ cursor: place(event) });
+      const [a, b] = from.domain;
+      const perPixel = (b - a) / (x.range()[1]! - x.range()[0]!);
+      const by = (from.clientX - event.clientX) * perPixel;
+      if (Math.abs(from.clientX - event.clientX) > 3) lookAt(a + by, b + by, total);
+    },
+    onPointerUp: () => void (held.current = null),
+    onPointerCancel: () => void (held.current = null),
+  };
+}
+
+/** What the keys do on the strip; false for a key that it leaves alone. */
+function keysOf(
+  line: Line,
+  report: LineReport,
+  cursor: number | null,
+  [from, to]: [number, number],
+  zoom: (factor: number) => void,
+) {
+  const total = report.plan_m;
+  const go = (s: number) => {
+    look({ cursor: s });
+    if (s < from || s > to) lookAt(s - (to - from) / 2, s + (to - from) / 2, total);
+  };
+  const step = (by: 1 | -1) => {
+    const at = cursor ?? 0;
+    const posts = report.posts.map((p) => p.s_m);
+    const next = by > 0 ? posts.find((s) => s > at + 0.01) : posts.findLast((s) => s < at - 0.01);
+    go(next ?? (by > 0 ? total : 0));
+  };
+  return (key: string): boolean => {
+    if (key === 'ArrowRight') step(1);
+    else if (key === 'ArrowLeft') step(-1);
+    else if (key === 'Home') go(0);
+    else if (key === 'End') go(total);
+    else if (key === '+' || key === '=') zoom(2);
+    else if (key === '-') zoom(0.5);
+    else if (key === '0') look({ window: null });
+    else if (key.toLowerCase() === 'p') {
+      const rank = postNear(report.posts, cursor);
+      const post = rank === null ? undefined : report.posts[rank];
+      if (!post || post.role !== 'line') return false;
+      togglePin(line, post);
+    } else return false;
+    return true;
+  };
 }
 
 /** What stands at the cursor. */
@@ -246,10 +367,10 @@ function Reading({
   volts: SeasonPower['lines'][string] | null;
 }) {
   const units = useUnits();
-  if (s === null) return <span className="label ml-auto">move over the section to read it</span>;
-  const post = report.posts.reduce((a, b) => (Math.abs(b.s_m - s) < Math.abs(a.s_m - s) ? b : a));
+  if (s === null) return <span className="label">move over the section to read it</span>;
+  const post = report.posts[postNear(report.posts, s)!]!;
   return (
-    <span className="figure ml-auto text-[12.5px]" aria-live="off">
+    <span className="figure min-w-0 truncate text-[12.5px]" aria-live="off" data-reading>
       at {say(s, 'tape', units)}, ground {say(zAt(profile, s), 'length', units)}
       {volts ? `, ${say(readAt(volts.s_m, volts.v_V, s), 'volt', units)}` : ''}, post at{' '}
       {say(post.tape_m, 'tape', units)}

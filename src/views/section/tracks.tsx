@@ -1,159 +1,264 @@
-/** The tracks of the section strip: all on one distance axis. */
+/** The tracks below the ground: each one figure along the line, with its limit where it has one. */
 import { scaleLinear } from 'd3-scale';
 import { line as path } from 'd3-shape';
+import type { ComponentType } from 'react';
+import { figure } from '../../core/plan/catalogue.js';
 import { say } from '../../core/base/units.js';
 import type { Line } from '../../core/plan/schema.js';
-import type { LineReport, Post, SeasonPower } from '../../core/report/schema.js';
+import { gapsUnder } from '../../core/posts/forces.js';
+import type { LineReport, SeasonPower } from '../../core/report/schema.js';
+import { zAt, type Profile } from '../../core/terrain/profile.js';
+import { schoolTension, wireOf } from '../../core/wire/strain.js';
 import { useUnits } from '../../ui/parts/Num.js';
+import { useCatalogue } from '../../ui/session/catalogue.js';
+import { useView, type Track } from '../../ui/session/view.js';
+import { LEFT, TrackName, type Scale } from './frame.js';
 
-export const LEFT = 46;
-export const RIGHT = 14;
-export const GROUND_TOP = 16;
-export const GROUND_HEIGHT = 104;
-export const VOLTS_TOP = 134;
-export const VOLTS_HEIGHT = 40;
-
-export type Scale = ReturnType<typeof scaleLinear<number, number>>;
-
-/** All posts of a line, one path for each weight: line posts thin, bends heavier, ends heaviest. */
-export function Posts({
-  posts,
-  x,
-  y,
-  height,
-}: {
-  posts: LineReport['posts'];
-  x: Scale;
-  y: Scale;
-  height: number;
-}) {
-  const stroke = (role: Post['role']) => (role === 'line' ? 1 : role === 'bend' ? 2 : 3);
-  return [1, 2, 3].map((width) => {
-    const reach = width === 1 ? { foot: 2, head: 1 } : { foot: 6, head: 4 };
-    const d = posts
-      .filter((p) => stroke(p.role) === width)
-      .map(
-        (p) =>
-          `M${x(p.s_m).toFixed(1)} ${(y(p.z_m) + reach.foot).toFixed(1)}V${(y(p.z_m) - height - reach.head).toFixed(1)}`,
-      )
-      .join('');
-    return <path key={width} d={d} stroke="var(--ink)" strokeWidth={width} />;
-  });
-}
-
-/** Strands of one stretch: straight from post to post, style by duty. */
-export function Strands({
-  line,
-  report,
-  from,
-  to,
-  x,
-  y,
-  lift,
-}: {
+export interface TrackProps {
   line: Line;
   report: LineReport;
-  from: number;
-  to: number;
+  profile: Profile;
+  volts: SeasonPower['lines'][string] | null;
   x: Scale;
-  y: Scale;
-  lift: (h: number) => number;
-}) {
-  const posts = report.posts.filter((p) => p.s_m >= from - 1e-6 && p.s_m <= to + 1e-6);
-  return line.strands.map((s, i) => (
-    <polyline
-      key={i}
-      fill="none"
-      stroke={
-        s.duty === 'live' ? 'var(--live)' : s.duty === 'earth' ? 'var(--earth)' : 'var(--soft)'
-      }
-      strokeWidth={1}
-      strokeDasharray={s.duty === 'live' ? undefined : s.duty === 'earth' ? '9 3' : '2 2'}
-      points={posts.map((p) => `${x(p.s_m)},${y(p.z_m) - lift(s.height_m)}`).join(' ')}
-    />
-  ));
+  height: number;
 }
 
-/** Distance along the line. */
-export function Axis({ x }: { x: Scale }) {
+const within = (x: Scale) => {
+  const [from, to] = x.domain() as [number, number];
+  return (s: number) => s >= from - 1e-6 && s <= to + 1e-6;
+};
+
+function Limit({ x, y, label }: { x: Scale; y: number; label?: string }) {
+  const right = x.range()[1]!;
+  return (
+    <>
+      <line x1={LEFT} x2={right} y1={y} y2={y} stroke="var(--soft)" strokeDasharray="5 4" />
+      {label && (
+        <text x={right - 2} y={y - 3} textAnchor="end" className="fill-soft text-[10.5px]">
+          {label}
+        </text>
+      )}
+    </>
+  );
+}
+
+/** The gap under the lowest strand between its limits. */
+function ClearanceTrack({ line, report, profile, x, height }: TrackProps) {
   const units = useUnits();
-  const metresPerUnit = units === 'metric' ? 1 : 0.3048;
-  const ticks = scaleLinear(
-    x.domain().map((d) => d / metresPerUnit),
-    x.range(),
-  ).ticks(8);
-  return ticks.map((t) => (
-    <g key={t} transform={`translate(${x(t * metresPerUnit)},0)`}>
-      <line y1={GROUND_TOP - 4} y2={VOLTS_TOP + VOLTS_HEIGHT} stroke="var(--rule)" />
-      <text y={10} textAnchor="middle" className="fill-soft text-[11px]">
-        {say(t * metresPerUnit, 'length', units)}
-      </text>
-    </g>
-  ));
+  const cat = useCatalogue();
+  const lowest = line.strands[0];
+  if (!lowest) return <TrackName name="Gap under the lowest strand" texts={[[14, 'no strand']]} />;
+  const hot = report.strain.reduce((t, r) => Math.min(t, r.hot_N), schoolTension(line, cat));
+  const weight = wireOf(lowest.wire, cat).weight_N_per_m;
+  const seen = within(x);
+  const gaps = gapsUnder(
+    lowest.height_m,
+    profile,
+    report.posts,
+    report.stretches.filter((st) => seen(st.from_m) || seen(st.to_m) || st.from_m < x.domain()[0]!),
+    weight,
+    hot,
+  ).filter((g) => seen(g.s_m));
+  const most = lowest.height_m + figure(cat, 'posts.clearanceAbove') + (line.fill_m ?? 0);
+  const least = figure(cat, 'posts.clearanceMin');
+  const top = Math.max(most * 1.25, ...gaps.map((g) => g.gap_m));
+  const y = scaleLinear([Math.min(0, ...gaps.map((g) => g.gap_m)), top], [height - 3, 4]);
+  const draw = path<(typeof gaps)[number]>()
+    .defined((g, i) => i === 0 || g.s_m - gaps[i - 1]!.s_m < 6)
+    .x((g) => x(g.s_m))
+    .y((g) => y(g.gap_m));
+  return (
+    <>
+      <TrackName
+        name="Gap under the lowest strand"
+        texts={[
+          [12, 'gap'],
+          [height - 4, say(Math.max(0, ...gaps.map((g) => g.gap_m)), 'height', units)],
+        ]}
+      />
+      <Limit x={x} y={y(most)} label={`at most ${say(most, 'height', units)}`} />
+      <Limit x={x} y={y(least)} />
+      <path d={draw(gaps) ?? ''} fill="none" stroke="var(--ink)" strokeWidth={1.3} />
+    </>
+  );
+}
+
+/** Uplift of each post against what it holds. */
+function UpliftTrack({ report, x, height }: TrackProps) {
+  const units = useUnits();
+  const cat = useCatalogue();
+  const safety = figure(cat, 'posts.upliftSafety');
+  const posts = report.posts.filter((p) => within(x)(p.s_m));
+  const most = Math.max(
+    100,
+    ...posts.map((p) => Math.max(p.uplift_N, 0)),
+    ...posts.map((p) => (p.role === 'line' ? p.holds_N / safety : 0)),
+  );
+  const y = scaleLinear([0, most], [height - 4, 5]);
+  return (
+    <>
+      <TrackName
+        name="Uplift on the coldest night"
+        texts={[
+          [12, 'lift'],
+          [height - 4, say(Math.max(0, ...posts.map((p) => p.uplift_N)), 'force', units)],
+        ]}
+      />
+      {posts.map((p) => {
+        const over = p.uplift_N * safety > p.holds_N;
+        return (
+          <g key={p.s_m}>
+            {p.uplift_N > 0 && (
+              <line
+                x1={x(p.s_m)}
+                x2={x(p.s_m)}
+                y1={y(0)}
+                y2={y(p.uplift_N)}
+                stroke={over ? 'var(--live)' : 'var(--ink)'}
+                strokeWidth={over ? 4 : 2.5}
+              />
+            )}
+            {p.role === 'line' && (
+              <line
+                x1={x(p.s_m) - 3}
+                x2={x(p.s_m) + 3}
+                y1={y(p.holds_N / safety)}
+                y2={y(p.holds_N / safety)}
+                stroke="var(--soft)"
+              />
+            )}
+          </g>
+        );
+      })}
+    </>
+  );
+}
+
+/** Grade of the ground over a length of a few metres. */
+function GradeTrack({ profile, x, height }: TrackProps) {
+  const units = useUnits();
+  const [from, to] = x.domain() as [number, number];
+  const step = Math.max(2, (to - from) / 200);
+  const rows = Array.from({ length: Math.floor((to - from) / step) }, (_, i) => {
+    const s = from + (i + 0.5) * step;
+    return { s, grade: (zAt(profile, s + step / 2) - zAt(profile, s - step / 2)) / step };
+  });
+  const most = Math.max(0.1, ...rows.map((r) => Math.abs(r.grade)));
+  const y = scaleLinear([-most, most], [height - 3, 4]);
+  const draw = path<(typeof rows)[number]>()
+    .x((r) => x(r.s))
+    .y((r) => y(r.grade));
+  return (
+    <>
+      <TrackName
+        name="Grade of the ground"
+        texts={[
+          [12, 'grade'],
+          [height - 4, `± ${say(most, 'percent', units)}`],
+        ]}
+      />
+      <Limit x={x} y={y(0)} />
+      <path d={draw(rows) ?? ''} fill="none" stroke="var(--ink)" strokeWidth={1.2} />
+    </>
+  );
 }
 
 /** Lowest live volts along the line against the aim. */
-export function VoltsTrack({
-  volts,
-  aim,
-  x,
-}: {
-  volts: SeasonPower['lines'][string] | null;
-  aim: number | null;
-  x: Scale;
-}) {
+function VoltsTrack({ report, volts, x, height }: TrackProps) {
   const units = useUnits();
+  const aim = report.requirement?.aim_V ?? null;
   if (!volts) {
     return (
-      <text x={LEFT} y={VOLTS_TOP + 24} className="fill-soft text-[11px]">
+      <text x={LEFT} y={height / 2 + 4} className="fill-soft text-[11px]">
         No volts: nothing feeds this line.
       </text>
     );
   }
   const most = Math.max(...volts.v_V, aim ?? 0, 1000) * 1.1;
-  const y = scaleLinear([0, most], [VOLTS_TOP + VOLTS_HEIGHT, VOLTS_TOP]);
+  const y = scaleLinear([0, most], [height - 3, 3]);
   const draw = path<number>()
     .x((i) => x(volts.s_m[i]!))
     .y((i) => y(volts.v_V[i]!));
   return (
-    <g>
-      <line
-        x1={LEFT}
-        x2={x.range()[1]!}
-        y1={y(0)}
-        y2={y(0)}
-        stroke="var(--ink)"
-        strokeWidth={0.8}
+    <>
+      <TrackName
+        name="Lowest live volts"
+        texts={[
+          [12, 'volts'],
+          [height - 4, say(Math.min(...volts.v_V), 'volt', units)],
+        ]}
       />
-      {aim !== null && (
-        <>
-          <line
-            x1={LEFT}
-            x2={x.range()[1]!}
-            y1={y(aim)}
-            y2={y(aim)}
-            stroke="var(--soft)"
-            strokeDasharray="5 4"
-          />
-          <text
-            x={x.range()[1]! - 2}
-            y={VOLTS_TOP + VOLTS_HEIGHT - 4}
-            textAnchor="end"
-            className="fill-soft text-[11px]"
-          >
-            aim {say(aim, 'volt', units)}
-          </text>
-        </>
-      )}
-      <path
-        d={draw(volts.s_m.map((_, i) => i)) ?? ''}
-        fill="none"
-        stroke="var(--live)"
-        strokeWidth={2}
-      />
-      <text x={4} y={VOLTS_TOP + 12} className="fill-soft text-[11px]">
-        {say(Math.min(...volts.v_V), 'volt', units)}
-      </text>
-    </g>
+      {aim !== null && <Limit x={x} y={y(aim)} label={`aim ${say(aim, 'volt', units)}`} />}
+      <g clipPath="url(#section-window)">
+        <path
+          d={draw(volts.s_m.map((_, i) => i)) ?? ''}
+          fill="none"
+          stroke="var(--live)"
+          strokeWidth={2}
+        />
+      </g>
+    </>
   );
 }
+
+/** Tension of each run, by the chosen temperature, against its limit. */
+function PullTrack({ report, x, height }: TrackProps) {
+  const units = useUnits();
+  const warmth = useView((v) => v.warmth);
+  const [from, to] = x.domain() as [number, number];
+  const rows = report.runs.flatMap((run, k) => {
+    const own = report.strain.filter((s) => s.run === k);
+    if (own.length === 0 || run.to_m < from || run.from_m > to) return [];
+    const pull = Math.max(...own.map((s) => s[`${warmth}_N`]));
+    return [{ run, pull, limit: Math.min(...own.map((s) => s.limit_N)) }];
+  });
+  const most = Math.max(100, ...rows.flatMap((r) => [r.pull, r.limit])) * 1.1;
+  const y = scaleLinear([0, most], [height - 3, 4]);
+  return (
+    <>
+      <TrackName
+        name="Pull in each run"
+        texts={[
+          [12, 'pull'],
+          [height - 4, say(Math.max(0, ...rows.map((r) => r.pull)), 'force', units)],
+        ]}
+      />
+      {rows.map(({ run, pull, limit }) => {
+        const [a, b] = [x(Math.max(from, run.from_m)), x(Math.min(to, run.to_m))];
+        return (
+          <g key={run.from_m}>
+            <line
+              x1={a}
+              x2={b}
+              y1={y(limit)}
+              y2={y(limit)}
+              stroke="var(--soft)"
+              strokeDasharray="5 4"
+            />
+            <line
+              x1={a}
+              x2={b}
+              y1={y(pull)}
+              y2={y(pull)}
+              stroke={pull > limit ? 'var(--live)' : 'var(--ink)'}
+              strokeWidth={2}
+            />
+          </g>
+        );
+      })}
+    </>
+  );
+}
+
+export const TRACKS: readonly {
+  readonly id: Track;
+  readonly name: string;
+  readonly height: number;
+  readonly Draw: ComponentType<TrackProps>;
+}[] = [
+  { id: 'clearance', name: 'gap under the lowest strand', height: 44, Draw: ClearanceTrack },
+  { id: 'uplift', name: 'uplift', height: 40, Draw: UpliftTrack },
+  { id: 'grade', name: 'grade', height: 36, Draw: GradeTrack },
+  { id: 'volts', name: 'volts', height: 46, Draw: VoltsTrack },
+  { id: 'pull', name: 'pull', height: 40, Draw: PullTrack },
+];

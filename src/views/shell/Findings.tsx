@@ -3,7 +3,8 @@ import { memo, useEffect, useRef, useState } from 'react';
 import type { Finding } from '../../core/report/schema.js';
 import { FindingMark, KIND_NAMES } from '../../ui/parts/FindingMark.js';
 import { commitPatch, useSession } from '../../ui/session/session.js';
-import { look, useView } from '../../ui/session/view.js';
+import { startPlacing } from '../../ui/session/placing.js';
+import { chooseLine, goTo, look, useView } from '../../ui/session/view.js';
 import { PatchWords } from './PatchWords.js';
 
 const MARKS: Record<string, string> = {
@@ -63,6 +64,13 @@ export function Findings() {
       </ul>
     </aside>
   );
+}
+
+/** A placement is worked out first; the Section shows it before it is taken. */
+function placeAnew(line: string): void {
+  chooseLine(line);
+  goTo('section', useSession.getState().id);
+  void startPlacing([line]);
 }
 
 const FindingRow = memo(function FindingRow({ finding }: { finding: Finding }) {
@@ -126,7 +134,12 @@ const FindingRow = memo(function FindingRow({ finding }: { finding: Finding }) {
                 </div>
               </div>
             ) : (
-              <button className="button" onClick={() => setSeen(true)}>
+              <button
+                className="button"
+                onClick={() =>
+                  finding.mend!.place === undefined ? setSeen(true) : placeAnew(finding.mend!.place)
+                }
+              >
                 Mend: {finding.mend.words.toLowerCase()}
               </button>
             ))}

@@ -41,14 +41,20 @@ export function Notices() {
 }
 
 const KEYS: readonly (readonly [string, string])[] = [
-  ['1 … 5', 'the steps: Land, Strands, Power, Strain, Supplies'],
-  ['V', 'choose and move: drag a vertex, or the dot in the middle of a leg for a new one'],
+  ['1 … 6', 'the steps: Land, Strands, Section, Power, Strain, Supplies'],
+  ['V', 'choose and move: drag a vertex, a leg, or the dot in its middle for a new vertex'],
+  ['Shift', 'held while dragging: the whole line; while pressing lines: several at once'],
   ['D', 'draw a line; Enter or a second press on the last point ends it'],
+  ['L', 'draw a laneway: both its fences at once'],
+  ['R, or Shift', 'while drawing: only straight on and at right angles'],
+  ['C', 'cut the chosen line at the vertex, or where the section points'],
+  ['W', 'put a water point down'],
   ['G', 'put a gate on a line'],
   ['E', 'put an energiser beside a line'],
   ['Arrows', 'move the chosen vertex by 1 m, with Shift by 10 m; else move along the section'],
   ['[ and ]', 'the vertex before and after'],
   ['Del', 'take the chosen vertex, gate, energiser or line away'],
+  ['+ − 0, P', 'in the section: closer, wider, the whole line; pin or free the post'],
   ['F', 'fit the whole property into view'],
   ['Esc', 'let go'],
   ['Ctrl+Z, Ctrl+Y', 'undo, redo'],

@@ -10,9 +10,15 @@ export function PatchWords({ patch }: { patch: readonly PatchStep[] }) {
   const units = useUnits();
   const cat = useCatalogue();
   const words = (value: unknown, path: string): string => {
+    if (Array.isArray(value) && path.endsWith('/pins')) return `${value.length} pinned posts`;
+    if (Array.isArray(value) && /\/(left|right)$/.test(path))
+      return (value as string[]).map((k) => cat.profiles[k]?.name ?? k).join(', ') || 'none';
     if (Array.isArray(value)) {
       return (value as Strand[]).map((s) => say(s.height_m, 'height', units)).join(', ') || 'none';
     }
+    if (value === undefined) return 'nothing';
+    if (typeof value === 'object' && value !== null)
+      return (value as { name?: string }).name ?? 'something';
     if (value === null) return 'from the catalogue';
     if (typeof value === 'boolean') return value ? 'yes' : 'no';
     if (typeof value === 'number')
@@ -55,6 +61,12 @@ const FIELDS: Record<string, string> = {
   rods: 'earth rods',
   rodSpacing_m: 'distance between rods',
   cable: 'cable under the gate',
+  pins: 'pinned posts',
+  left: 'stock on the left',
+  right: 'stock on the right',
+  swing: 'the gate swings',
+  e: 'east of the vertex, m',
+  n: 'north of the vertex, m',
 };
 
 function placeWords(path: string, plan: Plan): string {

@@ -10,6 +10,11 @@ const STEP_OF: Record<string, Step> = {
   'live-uninsulated': 'strands',
   'does-not-hold': 'strands',
   'gap-too-wide': 'strands',
+  'post-lifts': 'section',
+  'post-barred': 'section',
+  clearance: 'section',
+  'bays-too-long': 'section',
+  'bend-unbraced': 'section',
   'cold-limit': 'strain',
   'hot-sag': 'strain',
   'no-tensioner': 'strain',
@@ -17,6 +22,8 @@ const STEP_OF: Record<string, Step> = {
   'below-aim': 'power',
   'earth-test': 'power',
   'rods-close': 'power',
+  'earth-near': 'power',
+  'mains-far': 'power',
   feeding: 'power',
 };
 export const stepOf = (f: Finding): Step => STEP_OF[f.rule] ?? 'land';

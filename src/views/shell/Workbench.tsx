@@ -3,6 +3,7 @@ import { openSession, redo, undo, useSession } from '../../ui/session/session.js
 import { goTo, look, rememberView, STEPS, useView, type Step } from '../../ui/session/view.js';
 import { PowerView } from '../power/PowerView.js';
 import { SectionStrip } from '../section/SectionStrip.js';
+import { SectionView } from '../section/SectionView.js';
 import { StrainView } from '../strain/StrainView.js';
 import { StrandsView } from '../strands/StrandsView.js';
 import { SuppliesView } from '../supplies/SuppliesView.js';
@@ -14,7 +15,7 @@ import { TopBar } from './TopBar.js';
 // The map is the heaviest part: loaded only where it is shown.
 const LandView = lazy(() => import('../land/LandView.js').then((m) => ({ default: m.LandView })));
 
-const WITH_SECTION: readonly Step[] = ['land', 'power', 'strain'];
+const WITH_SECTION: readonly Step[] = ['land', 'section', 'power', 'strain'];
 
 /** One property: rail of steps, the view, the section below, findings beside. */
 export function Workbench({ id, step: first }: { id: string; step: string }) {
@@ -70,6 +71,7 @@ export function Workbench({ id, step: first }: { id: string; step: string }) {
               </Suspense>
             )}
             {step === 'strands' && <StrandsView />}
+            {step === 'section' && <SectionView />}
             {step === 'power' && <PowerView />}
             {step === 'strain' && <StrainView />}
             {step === 'supplies' && <SuppliesView />}

@@ -123,7 +123,8 @@ export function Guide() {
     try {
       const read = await importWalked(file, ground?.origin ?? null);
       const lines = read.lines.map((l) => ({ name: l.name, points: simplify(l.points, 2) }));
-      const count = (list: { points: Point[] }[]) => list.reduce((n, l) => n + l.points.length, 0);
+      const count = (list: readonly { points: readonly Point[] }[]) =>
+        list.reduce((n, l) => n + l.points.length, 0);
       setWalked({
         lines,
         origin: read.origin,

@@ -1,16 +1,17 @@
 import type { APIRoute } from 'astro';
 import { Type, type Static } from '@sinclair/typebox';
-import { readGround, type Reference } from '../../../formats/ground.js';
+import { readGround, readGroundTiff, type Reference } from '../../../formats/ground.js';
 import type { Origin } from '../../../formats/projection.js';
 import { validate } from '../../../formats/validate.js';
 import { store } from '../../../server/index.js';
-import { answer, bodyJson, json } from '../../../server/http.js';
+import { answer, bodyJson, bytesOf, contentOf, json, textOf } from '../../../server/http.js';
 import { heightRange } from '../../../core/terrain/relief.js';
 
 const OriginSchema = Type.Object({ proj: Type.String(), x: Type.Number(), y: Type.Number() });
 const Body = Type.Object({
-  format: Type.Union([Type.Literal('asc'), Type.Literal('csv')]),
-  text: Type.String(),
+  format: Type.Union([Type.Literal('asc'), Type.Literal('csv'), Type.Literal('tif')]),
+  text: Type.Optional(Type.String()),
+  base64: Type.Optional(Type.String({ description: 'bytes of a GeoTIFF' })),
   reference: Type.Union([
     Type.Literal('geographic'),
     Type.Literal('local'),
@@ -23,12 +24,13 @@ const Body = Type.Object({
 export const POST: APIRoute = ({ request }) =>
   answer(async () => {
     const b = validate<Static<typeof Body>>(Body, await bodyJson(request));
-    const placed = readGround(
-      b.format,
-      b.text,
-      b.reference as Reference,
-      b.origin as Origin | null,
-    );
+    const content = contentOf(b);
+    const reference = b.reference as Reference;
+    const origin = b.origin as Origin | null;
+    const placed =
+      b.format === 'tif'
+        ? await readGroundTiff(bytesOf(content), reference, origin)
+        : readGround(b.format, textOf(content), reference, origin);
     const id = await (await store()).putGrid(placed.grid);
     const { cols, rows, cell_m } = placed.grid;
     const [low_m, high_m] = heightRange(placed.grid);

@@ -1,0 +1,3 @@
+/** What every table that leaves the program keeps to. */
+/** A cell that a spreadsheet would take for a formula is kept as text. */
+export const plainCell = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);

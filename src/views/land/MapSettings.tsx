@@ -1,0 +1,39 @@
+import { useSession } from '../../ui/session/session.js';
+import { look, useView } from '../../ui/session/view.js';
+import { QuantityField } from '../../ui/parts/controls.js';
+
+/** How the ground is shown: distance between contours, shade or slope. */
+export function MapSettings() {
+  const grid = useSession((s) => s.grid !== null);
+  const { contours, tint } = useView();
+  if (!grid) return null;
+  return (
+    <details className="no-print bg-panel/95 border-rule absolute top-2 right-2 border px-2 py-1 text-[13px]">
+      <summary className="cursor-pointer">Ground</summary>
+      <div className="mt-1 flex flex-col gap-1.5 pb-1">
+        <QuantityField
+          label="Contours every (0: as fits)"
+          q="tape"
+          min={0}
+          max={500}
+          value={contours}
+          width="w-14"
+          onCommit={(m) => look({ contours: m })}
+        />
+        <div role="group" aria-label="Below the map" className="inline-flex">
+          {(['shade', 'slope'] as const).map((k) => (
+            <button
+              key={k}
+              className="button -ml-px !rounded-none"
+              aria-pressed={tint === k}
+              onClick={() => look({ tint: k })}
+            >
+              {k === 'shade' ? 'Shade' : 'Slope'}
+            </button>
+          ))}
+        </div>
+        {tint === 'slope' && <p className="label">Darker from 10, 20, 33 and 50 % on.</p>}
+      </div>
+    </details>
+  );
+}

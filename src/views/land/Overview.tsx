@@ -1,0 +1,117 @@
+import { Printer } from 'lucide-react';
+import { THING_NAMES } from '../../core/plan/landEdits.js';
+import { useSession } from '../../ui/session/session.js';
+import { chooseLine, look } from '../../ui/session/view.js';
+import { MEASURED, Num, WhereFrom } from '../../ui/parts/Num.js';
+import { Files } from './Files.js';
+import { LiveWalk } from './LiveWalk.js';
+
+/** The whole property, when nothing is chosen. */
+export function Overview() {
+  const plan = useSession((s) => s.plan);
+  const report = useSession((s) => s.report);
+  const id = useSession((s) => s.id);
+  const row =
+    'hover:bg-chosen flex w-full cursor-pointer justify-between gap-2 px-1 py-0.5 text-left';
+  return (
+    <>
+      <h2 className="heading">{plan.name}</h2>
+      {plan.invented && <p className="label">Everything in this property is made up.</p>}
+      <p className="label mt-2 flex justify-between">
+        <span>line</span>
+        <span>
+          over ground
+          <WhereFrom origin={MEASURED} shown="the length of each line" />
+        </span>
+      </p>
+      <ul aria-label="Lines">
+        {Object.values(plan.lines).map((l) => (
+          <li key={l.id}>
+            <button className={row} onClick={() => chooseLine(l.id)}>
+              <span>{l.name}</span>
+              <Num value={report?.lines[l.id]?.ground_m} q="length" />
+            </button>
+          </li>
+        ))}
+        {Object.keys(plan.lines).length === 0 && (
+          <li className="label">No line yet: draw one, or bring a walked one in below.</li>
+        )}
+      </ul>
+      {report && (
+        <p className="border-ink mt-1 flex justify-between border-t pt-1 font-semibold">
+          <span>All lines over ground</span>
+          <Num
+            value={report.totals.ground_m}
+            q="far"
+            from={{
+              kind: 'measured',
+              title: 'Length over ground of all lines',
+              formula: 'sum of sqrt(ds² + dz²)',
+              source: 'Ground sampled every metre',
+            }}
+          />
+        </p>
+      )}
+      {report && report.paddocks.length > 0 && (
+        <>
+          <p className="label mt-3 flex justify-between">
+            <span>paddock</span>
+            <span>
+              area
+              <WhereFrom origin={AREA} shown="the area of each paddock" />
+            </span>
+          </p>
+          <ul aria-label="Paddocks">
+            {report.paddocks.map((p) => (
+              <li key={`${p.e},${p.n}`}>
+                <button
+                  className={row}
+                  onClick={() => {
+                    chooseLine(null);
+                    look({ thing: { kind: 'paddock', id: `${p.e.toFixed(2)},${p.n.toFixed(2)}` } });
+                  }}
+                >
+                  <span>{p.name}</span>
+                  <Num value={p.area_m2} q="area" />
+                </button>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {Object.keys(plan.things ?? {}).length > 0 && (
+        <>
+          <p className="label mt-3">on the land</p>
+          <ul aria-label="Things on the land">
+            {Object.values(plan.things ?? {}).map((t) => (
+              <li key={t.id}>
+                <button
+                  className={row}
+                  onClick={() => {
+                    chooseLine(null);
+                    look({ thing: { kind: 'thing', id: t.id } });
+                  }}
+                >
+                  <span>{t.name}</span>
+                  <span className="label">{THING_NAMES[t.kind].split(',')[0]}</span>
+                </button>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      <a className="button mt-3" href={`/print/${id}`}>
+        <Printer size={14} aria-hidden /> Print the map
+      </a>
+      <LiveWalk />
+      <Files />
+    </>
+  );
+}
+
+export const AREA = {
+  kind: 'measured',
+  title: 'Area in plan',
+  formula: '½ Σ (eᵢ nᵢ₊₁ − eᵢ₊₁ nᵢ) over the corners',
+  source: 'Faces of the line network; ground that slopes has more surface than its plan',
+} as const;

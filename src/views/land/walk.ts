@@ -1,0 +1,75 @@
+/** A walk or a file of lines that waits to be taken: reviewed first, then put into the plan at once. */
+import { create } from 'zustand';
+import { addEnergiser, addGate, addLine } from '../../core/plan/edits.js';
+import { nearest } from '../../core/plan/geometry.js';
+import { addThing } from '../../core/plan/landEdits.js';
+import { simplified } from '../../core/plan/simplify.js';
+import type { Plan } from '../../core/plan/schema.js';
+import type { WalkedLine, WalkedPlace } from '../../formats/walked.js';
+import { commit } from '../../ui/session/session.js';
+import { chooseLine } from '../../ui/session/view.js';
+import { startStrands } from './sketch.js';
+
+export interface Waiting {
+  readonly from: string;
+  readonly lines: readonly WalkedLine[];
+  readonly places: readonly WalkedPlace[];
+}
+
+export const useWaiting = create<{ walk: Waiting | null }>(() => ({ walk: null }));
+
+export const wait = (walk: Waiting | null): void => useWaiting.setState({ walk });
+
+/** A gate comes onto a line within this, m. */
+const GATE_REACH = 6;
+
+/** Puts the waiting lines and places into the plan in one change; says what could not be placed. */
+export function takeWalk(walk: Waiting, tolerance_m: number): string {
+  const strands = startStrands();
+  let last = '';
+  let left = 0;
+  const words =
+    walk.lines.length === 1 && walk.places.length === 0
+      ? `brought in ${walk.lines[0]!.name}`
+      : `brought in ${walk.lines.length} lines from ${walk.from}`;
+  commit(words.slice(0, 180), (d: Plan) => {
+    for (const line of walk.lines) {
+      last = addLine(d, simplified(line.points, tolerance_m).points, strands, line.name);
+      if (line.boundary) d.lines[last]!.boundary = true;
+    }
+    for (const place of walk.places) if (!putPlace(d, place)) left++;
+  });
+  if (last) chooseLine(last);
+  wait(null);
+  const came = walk.places.length - left;
+  return [
+    `${walk.lines.length === 1 ? 'One line' : `${walk.lines.length} lines`} brought in`,
+    came > 0 ? `, ${came} places` : '',
+    left > 0 ? `; ${left} places of unknown kind, or away from any line, were left out` : '',
+    '.',
+  ].join('');
+}
+
+function putPlace(d: Plan, place: WalkedPlace): boolean {
+  const p = place.points[0]!;
+  if (place.kind === null) return false;
+  if (place.kind === 'energiser') {
+    d.energisers[addEnergiser(d, p, 120)]!.name = place.name;
+    return true;
+  }
+  if (place.kind === 'gate') {
+    const on = Object.values(d.lines)
+      .map((line) => ({ line, hit: nearest(line.vertices, p) }))
+      .filter(({ hit }) => hit.off <= GATE_REACH)
+      .sort((a, b) => a.hit.off - b.hit.off)[0];
+    if (!on) return false;
+    d.gates[addGate(d, on.line.id, on.hit.s, 3.6)]!.name = place.name;
+    return true;
+  }
+  addThing(d, place.kind, p, {
+    name: place.name,
+    points: place.points.map(({ e, n }) => ({ e, n })),
+    ...place.attributes,
+  });
+  return true;
+}

@@ -1,0 +1,136 @@
+import { ArrowLeft, Printer } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import type { Grid, Plan } from '../../core/plan/schema.js';
+import type { Report } from '../../core/report/schema.js';
+import { PrintedSheet } from './PrintedSheet.js';
+import { boxOf, PAPERS, SCALES, scaleFor, sheetsOf, type Paper } from './sheets.js';
+
+interface Loaded {
+  plan: Plan;
+  report: Report;
+  grid: Grid | null;
+}
+
+/** The map at a true scale, on as many sheets as it takes. */
+export function PrintView({ id }: { id: string }) {
+  const [loaded, setLoaded] = useState<Loaded | string | null>(null);
+  useEffect(() => {
+    load(id).then(setLoaded, (e: Error) => setLoaded(e.message));
+  }, [id]);
+  if (loaded === null) return <p className="p-6">Drawing the map …</p>;
+  if (typeof loaded === 'string')
+    return (
+      <p role="alert" className="p-6">
+        {loaded}
+      </p>
+    );
+  return <Sheets id={id} loaded={loaded} />;
+}
+
+async function load(id: string): Promise<Loaded> {
+  const get = async <T,>(url: string): Promise<T> => {
+    const answer = await fetch(url);
+    if (!answer.ok) throw new Error('The property could not be loaded.');
+    return (await answer.json()) as T;
+  };
+  const [{ plan }, report] = await Promise.all([
+    get<{ plan: Plan }>(`/api/properties/${id}`),
+    get<Report>(`/api/properties/${id}/report`),
+  ]);
+  const grid = plan.ground.kind === 'grid' ? await get<Grid>(`/api/grids/${plan.ground.id}`) : null;
+  return { plan, report, grid };
+}
+
+/** Everything that must be on the map. */
+const extentOf = (plan: Plan) =>
+  boxOf([
+    ...Object.values(plan.lines).flatMap((l) => l.vertices),
+    ...Object.values(plan.things ?? {}).flatMap((t) => t.points),
+    ...Object.values(plan.energisers),
+  ]);
+
+function Sheets({ id, loaded }: { id: string; loaded: Loaded }) {
+  const box = extentOf(loaded.plan);
+  const [paper, setPaper] = useState<Paper>('A4 landscape');
+  const [scale, setScale] = useState<number | null>(null);
+  const [ground, setGround] = useState(true);
+  const shown = scale ?? scaleFor(box, paper);
+  const sheets = sheetsOf(box, paper, shown);
+  const [w, h] = PAPERS[paper];
+  return (
+    <main className="bg-sheet min-h-dvh print:bg-white" aria-label="Printed map">
+      <style>{`@page { size: ${w}mm ${h}mm; margin: 0 } @media print { html, body { background: white } }`}</style>
+      <div className="no-print border-rule bg-panel sticky top-0 z-10 flex flex-wrap items-center gap-x-5 gap-y-2 border-b p-3">
+        <a className="button" href={`/p/${id}/land`}>
+          <ArrowLeft size={14} aria-hidden /> Land
+        </a>
+        <label className="flex items-center gap-1.5">
+          <span className="label">Paper</span>
+          <select
+            className="field"
+            value={paper}
+            onChange={(e) => setPaper(e.target.value as Paper)}
+          >
+            {Object.keys(PAPERS).map((p) => (
+              <option key={p}>{p}</option>
+            ))}
+          </select>
+        </label>
+        <label className="flex items-center gap-1.5">
+          <span className="label">Scale</span>
+          <select
+            className="field"
+            value={scale ?? ''}
+            onChange={(e) => setScale(e.target.value ? Number(e.target.value) : null)}
+          >
+            <option value="">on one sheet, 1 : {scaleFor(box, paper)}</option>
+            {SCALES.map((s) => (
+              <option key={s} value={s}>
+                1 : {s}
+              </option>
+            ))}
+          </select>
+        </label>
+        {loaded.grid && (
+          <label className="flex items-center gap-1.5">
+            <input
+              type="checkbox"
+              className="size-4"
+              checked={ground}
+              onChange={(e) => setGround(e.target.checked)}
+            />
+            contours
+          </label>
+        )}
+        <span className="label" role="status">
+          {sheets.length === 1 ? 'one sheet' : `${sheets.length} sheets that lap over by 10 mm`}
+        </span>
+        {sheets.length <= 60 ? (
+          <button className="button button-strong" onClick={() => print()}>
+            <Printer size={14} aria-hidden /> Print
+          </button>
+        ) : (
+          <span role="alert" className="text-live">
+            More than 60 sheets: take a smaller scale.
+          </span>
+        )}
+        <span className="label">
+          Print at 100 %, without “fit to page”; the bar is there to check it with a rule.
+        </span>
+      </div>
+      {sheets.length <= 60 &&
+        sheets.map((sheet) => (
+          <PrintedSheet
+            key={`${sheet.row}-${sheet.col}`}
+            sheet={sheet}
+            count={sheets.length}
+            paper={paper}
+            scale={shown}
+            plan={loaded.plan}
+            report={loaded.report}
+            grid={ground ? loaded.grid : null}
+          />
+        ))}
+    </main>
+  );
+}

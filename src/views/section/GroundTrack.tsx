@@ -1,0 +1,206 @@
+/** Ground, posts, strands, gates, barred stretches and findings of the section. */
+import { scaleLinear } from 'd3-scale';
+import { area } from 'd3-shape';
+import { say } from '../../core/base/units.js';
+import type { Line } from '../../core/plan/schema.js';
+import type { LineReport, Post } from '../../core/report/schema.js';
+import { zAt, type Profile } from '../../core/terrain/profile.js';
+import { FindingMark } from '../../ui/parts/FindingMark.js';
+import { useUnits } from '../../ui/parts/Num.js';
+import { useSession } from '../../ui/session/session.js';
+import { useView } from '../../ui/session/view.js';
+import type { Scale } from './frame.js';
+
+interface Props {
+  line: Line;
+  report: LineReport;
+  profile: Profile;
+  x: Scale;
+  top: number;
+  height: number;
+  /** Ground drawn this many times steeper than it is; 0: as much as fits. */
+  steeper: number;
+}
+
+export function GroundTrack({ line, report, profile, x, top, height, steeper }: Props) {
+  const units = useUnits();
+  const chosen = useView((v) => v.finding);
+  const findings = useSession((s) => s.report?.findings) ?? [];
+  const gates = useSession((s) => s.plan.gates);
+  const [from, to] = x.domain() as [number, number];
+  const seen = profile.s.flatMap((s, i) => (s >= from && s <= to ? [i] : []));
+  const zs = [zAt(profile, from), zAt(profile, to), ...seen.map((i) => profile.z[i]!)];
+  const [low, high] = [Math.min(...zs), Math.max(...zs)];
+  const head = line.strands.at(-1)?.height_m ?? 1;
+  const bottom = top + height;
+  // Pixels a metre upwards: as steep as chosen, or as fits between the fence's head and the foot.
+  const perMetre = (x.range()[1]! - x.range()[0]!) / (to - from);
+  const fits = (height - 34) / Math.max(high - low, 4);
+  const up = steeper === 0 ? fits : perMetre * steeper;
+  const fence = steeper === 0 ? Math.max(26, Math.min(60, head * up)) : Math.max(3, head * up);
+  const middle = (low + high) / 2;
+  const y =
+    steeper === 0
+      ? scaleLinear([low, low + 1], [bottom, bottom - up])
+      : scaleLinear([middle, middle + 1], [top + height * 0.6, top + height * 0.6 - up]);
+  const lift = (h: number) => (h / Math.max(head, 0.5)) * fence;
+  const groundPath = area<number>()
+    .x((s) => x(s))
+    .y0(bottom + 4)
+    .y1((s) => y(zAt(profile, s)));
+  const own = findings.filter((f) => f.place.line === line.id && f.place.from_m !== undefined);
+  const posts = report.posts.filter((p) => p.s_m >= from - 40 && p.s_m <= to + 40);
+  return (
+    <g data-track="ground">
+      <text x={4} y={Math.max(top + 8, y(high) + 4)} className="fill-soft text-[11px]">
+        {say(high, 'length', units)}
+      </text>
+      {high - low > 0.5 && (
+        <text x={4} y={bottom} className="fill-soft text-[11px]">
+          {say(low, 'length', units)}
+        </text>
+      )}
+      <g clipPath="url(#section-window)">
+        <path
+          d={groundPath([from, ...seen.map((i) => profile.s[i]!), to]) ?? ''}
+          fill="var(--chosen)"
+          stroke="var(--ink)"
+          strokeWidth={1.2}
+        />
+        {report.unknownGround.map(([a, b]) => (
+          <line
+            key={a}
+            x1={x(a)}
+            x2={x(b)}
+            y1={bottom}
+            y2={bottom}
+            stroke="var(--warn)"
+            strokeWidth={4}
+            strokeDasharray="3 3"
+          />
+        ))}
+        {report.barred.map((b) => (
+          <rect
+            key={`${b.from_m}${b.why}`}
+            x={x(b.from_m)}
+            width={Math.max(2, x(b.to_m) - x(b.from_m))}
+            y={top}
+            height={height}
+            fill="none"
+            stroke="var(--warn)"
+            strokeDasharray="2 3"
+          >
+            <title>no posts: {b.why}</title>
+          </rect>
+        ))}
+        {report.stretches.map((st) =>
+          st.to_m < from || st.from_m > to ? null : (
+            <Strands
+              key={st.from_m}
+              line={line}
+              posts={posts.filter((p) => p.s_m >= st.from_m - 1e-6 && p.s_m <= st.to_m + 1e-6)}
+              x={x}
+              y={y}
+              lift={lift}
+            />
+          ),
+        )}
+        <Posts posts={posts} x={x} y={y} height={fence} />
+        {Object.values(gates)
+          .filter((g) => g.line === line.id && g.at_m >= from && g.at_m <= to)
+          .map((g) => (
+            <text
+              key={g.id}
+              x={x(g.at_m)}
+              y={y(zAt(profile, g.at_m)) - fence - 7}
+              textAnchor="middle"
+              className="fill-ink text-[11px]"
+            >
+              {g.name}
+            </text>
+          ))}
+        {own.map((f) => {
+          const at = x((f.place.from_m! + f.place.to_m!) / 2);
+          return (
+            <g key={f.id} transform={`translate(${at - 6},${bottom - 12})`}>
+              <title>{f.title}</title>
+              {f.id === chosen && (
+                <circle cx={6} cy={6} r={10} fill="none" stroke="var(--ink)" strokeWidth={1.5} />
+              )}
+              <FindingMark kind={f.kind} size={12} />
+            </g>
+          );
+        })}
+      </g>
+    </g>
+  );
+}
+
+/** Posts, one path for each weight: line posts thin, pins and bends heavier, ends heaviest. */
+function Posts({
+  posts,
+  x,
+  y,
+  height,
+}: {
+  posts: readonly Post[];
+  x: Scale;
+  y: Scale;
+  height: number;
+}) {
+  const stroke = (p: Post) => (p.role === 'line' ? (p.fixed ? 2 : 1) : p.role === 'bend' ? 2 : 3);
+  return (
+    <>
+      {[1, 2, 3].map((width) => {
+        const reach = width === 1 ? { foot: 2, head: 1 } : { foot: 6, head: 4 };
+        const d = posts
+          .filter((p) => stroke(p) === width)
+          .map(
+            (p) =>
+              `M${x(p.s_m).toFixed(1)} ${(y(p.z_m) + reach.foot).toFixed(1)}V${(y(p.z_m) - height - reach.head).toFixed(1)}`,
+          )
+          .join('');
+        return <path key={width} d={d} stroke="var(--ink)" strokeWidth={width} />;
+      })}
+      {posts
+        .filter((p) => p.role === 'line' && p.fixed)
+        .map((p) => (
+          <path
+            key={p.s_m}
+            d={`M${x(p.s_m)} ${y(p.z_m) - height - 4}m-4 -5h8l-4 6z`}
+            fill="var(--ink)"
+          >
+            <title>pinned</title>
+          </path>
+        ))}
+    </>
+  );
+}
+
+/** Strands of one stretch: straight from post to post, style by duty. */
+function Strands({
+  line,
+  posts,
+  x,
+  y,
+  lift,
+}: {
+  line: Line;
+  posts: readonly Post[];
+  x: Scale;
+  y: Scale;
+  lift: (h: number) => number;
+}) {
+  return line.strands.map((s, i) => (
+    <polyline
+      key={i}
+      fill="none"
+      stroke={
+        s.duty === 'live' ? 'var(--live)' : s.duty === 'earth' ? 'var(--earth)' : 'var(--soft)'
+      }
+      strokeWidth={1}
+      strokeDasharray={s.duty === 'live' ? undefined : s.duty === 'earth' ? '9 3' : '2 2'}
+      points={posts.map((p) => `${x(p.s_m)},${y(p.z_m) - lift(s.height_m)}`).join(' ')}
+    />
+  ));
+}

@@ -1,0 +1,49 @@
+/** Placement off the main thread, run by run; who wants it to stop ends the worker. */
+import * as Comlink from 'comlink';
+import { withOverrides, catalogue } from '../core/plan/catalogue.js';
+import type { Plan } from '../core/plan/schema.js';
+import {
+  arrangement,
+  runJobs,
+  solveRun,
+  type LineArrangement,
+  type RunResult,
+} from '../core/posts/arrange.js';
+import type { Requirement } from '../core/report/schema.js';
+import type { Ground } from '../core/terrain/ground.js';
+
+const api = {
+  /**
+   * Places the posts of lines.
+   * @param requirements what the stock asks of each line, from the report
+   * @param onRun called after each run with how many of all are done
+   */
+  place(
+    plan: Plan,
+    lines: readonly string[],
+    requirements: Readonly<Record<string, Requirement | null>>,
+    ground: Ground,
+    onRun: (done: number, total: number) => void,
+  ): Record<string, LineArrangement> {
+    const cat = withOverrides(catalogue, plan.overrides);
+    const jobs = lines.map((id) => {
+      const gates = Object.values(plan.gates).filter((g) => g.line === id);
+      return { id, runs: runJobs(plan.lines[id]!, gates, ground, requirements[id]!, plan, cat) };
+    });
+    const total = jobs.reduce((n, j) => n + j.runs.length, 0);
+    let done = 0;
+    return Object.fromEntries(
+      jobs.map(({ id, runs }) => {
+        const results = runs.map((run): RunResult => {
+          const result = solveRun(run);
+          onRun(++done, total);
+          return result;
+        });
+        return [id, arrangement(results)];
+      }),
+    );
+  },
+};
+
+export type PlacementApi = typeof api;
+Comlink.expose(api);
