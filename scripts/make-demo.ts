@@ -5,7 +5,20 @@
  */
 import { writeFileSync } from 'node:fs';
 import { deflections, defaultKind, nearest, pointAt } from '../src/core/plan/geometry.js';
-import type { Energiser, Gate, Grid, Line, Plan, Point, Strand } from '../src/core/plan/schema.js';
+import type {
+  Energiser,
+  Gate,
+  Grid,
+  Line,
+  Plan,
+  Point,
+  Strand,
+  Paddock,
+  Thing,
+} from '../src/core/plan/schema.js';
+import { evaluate } from '../src/core/evaluate.js';
+import { catalogue } from '../src/core/plan/catalogue.js';
+import { groundOf } from '../src/core/terrain/ground.js';
 import { converter, originAt } from '../src/formats/projection.js';
 import { parsePlan } from '../src/formats/planFile.js';
 
@@ -76,6 +89,9 @@ function add(id: string, name: string, points: Point[], rest: Partial<Line>): Li
     tensioner: false,
     ...rest,
   };
+  // Lists of their own: they are written into below.
+  line.left = [...line.left];
+  line.right = [...line.right];
   lines[id] = line;
   return line;
 }
@@ -117,7 +133,9 @@ const west = add('west', 'Old march', [at(60, 660), at(30, 380), at(40, 84)], {
     ...make([1150], { duty: 'cold', wire: 'barbed', insulated: false }),
   ],
 });
+const BOTH = make([150, 300, 450, 600, 775, 950]);
 const laneW = add('lane-w', 'Lane, west side', [on(burn, 420, 96), at(416, 300), at(431, 522)], {
+  strands: BOTH,
   left: ewes,
   right: cows,
   tensioner: true,
@@ -133,6 +151,7 @@ const midW = add('mid-w', 'Middle west', [on(west, 31, 360), at(220, 338), on(la
   right: ewes,
 });
 const midE = add('mid-e', 'Middle east', [on(laneE, 430, 300), at(700, 352), on(east, 976, 390)], {
+  strands: BOTH,
   left: cows,
   right: ewes,
   tensioner: true,
@@ -156,6 +175,7 @@ add('gully', 'Gully fence', [on(midE, 700, 352), at(672, 210), on(burn, 640, 78)
   right: ewes,
 });
 add('hut', 'Hut side', [on(topE, 690, 528), on(ridge, 670, 715)], {
+  strands: BOTH,
   left: ewes,
   right: cows,
   tensioner: true,
@@ -170,6 +190,34 @@ add('pony', 'Pony ring', [at(782, 592), at(880, 586), at(884, 652), at(786, 660)
   right: cows,
   strands: make([450, 700, 1000, 1350]),
   post: 'timber-180',
+  tensioner: true,
+});
+add('hay', 'Hay split', [on(midE, 570, 326), on(burn, 556, 86)], {
+  strands: BOTH,
+  left: cows,
+  right: ewes,
+  tensioner: true,
+});
+// It stops most of a metre short of the dyke: a gap left in on purpose.
+add('brow', 'Brow fence', [on(topE, 585, 519), at(560.4, 718.2)], {
+  left: ewes,
+  right: ewes,
+  tensioner: true,
+});
+add('bield', 'Bield fence', [on(topW, 160, 523), on(midW, 130, 349)], {
+  left: ewes,
+  right: ewes,
+  tensioner: true,
+});
+add(
+  'yard',
+  'Steading yard',
+  [on(laneE, 432, 112), at(512, 114), at(510, 158), on(laneE, 433, 156)],
+  { left: cows, right: cows, strands: CALVES, post: 'timber-180', tensioner: true },
+);
+add('lane-head', 'Lane head', [at(431, 522), at(445, 522)], {
+  left: ewes,
+  right: ewes,
   tensioner: true,
 });
 // One vertex that the builder ran the wire round, left in on purpose.
@@ -209,6 +257,15 @@ gate('g3', 'Ewe gate', topW, 400, 510, 3.6, false);
 gate('g4', 'Top gate', topE, 480, 511, 4.2);
 gate('g5', 'Path gate', east, 969, 250, 1.2);
 
+gate('g6', 'Terrace gate', lines['terrace']!, 216, 250, 3.6);
+gate('g7', 'Brow gate', lines['brow']!, 575, 600, 3.6);
+gate('g8', 'Hut gate', lines['hut']!, 682, 600, 3.6);
+gate('g9', 'Scar gate', lines['ewe']!, 262, 580, 3.6);
+gate('g10', 'Bield gate', lines['bield']!, 148, 450, 3.6);
+gate('g11', 'Pony gate', lines['pony']!, 784, 630, 3.6);
+gate('g12', 'Hay gate', lines['hay']!, 564, 200, 4.2);
+gate('g13', 'Lane head gate', lines['lane-head']!, 438, 522, 4.2);
+
 const energisers: Plan['energisers'] = {};
 const unit = (id: string, name: string, line: Line, place: Point, rest: Partial<Energiser>) => {
   const hit = nearest(line.vertices, place);
@@ -230,6 +287,77 @@ const unit = (id: string, name: string, line: Line, place: Point, rest: Partial<
 unit('steading', 'Steading unit', laneE, at(448, 150), { model: 'm35', rods: 4 });
 unit('far-hut', 'Far hut unit', lines['pony']!, at(800, 604), { model: 's05', rodSpacing_m: 1.2 });
 
+// The bield fence met the middle fence before that was bent: it still does.
+lines['bield']!.vertices[1] = {
+  ...lines['bield']!.vertices[1]!,
+  ...on(lines['mid-w']!, 130, 360),
+};
+
+const things: NonNullable<Plan['things']> = {};
+const thing = (
+  id: string,
+  kind: Thing['kind'],
+  name: string,
+  points: Point[],
+  rest: Partial<Thing> = {},
+) => {
+  things[id] = { id, name, kind, points, ...rest };
+};
+thing('rim', 'property', 'Hollin Scar', [
+  at(24, 56), at(424, 62), at(640, 50), at(985, 70), at(1002, 402), at(950, 712), at(600, 742), at(298, 718), at(40, 676), at(14, 380),
+]); // prettier-ignore
+thing('burn', 'burn', 'Hollin Burn', [at(10, 48), at(220, 44), at(420, 66), at(640, 44), at(1010, 62)], { width_m: 4 }); // prettier-ignore
+thing(
+  'sike',
+  'burn',
+  'Gully sike',
+  [at(772, 566), at(762, 430), at(748, 300), at(734, 180), at(726, 54)],
+  { width_m: 1.2 },
+); // prettier-ignore
+thing('path', 'publicWay', 'Scar path', [at(1010, 252), at(969, 250), at(820, 262), at(700, 240), at(575, 205)], { width_m: 1.5 }); // prettier-ignore
+thing('power', 'overhead', '11 kV line', [at(846, 760), at(985, 560), at(1040, 480)], { volts_kV: 11, height_m: 6.8 }); // prettier-ignore
+thing('barn', 'building', 'Steading', [at(468, 166), at(498, 168), at(496, 188), at(466, 186)], { earthed: true }); // prettier-ignore
+thing('mains', 'mains', 'Supply in the barn', [at(470, 176)]);
+thing('old', 'oldFence', 'Old netting', [at(226, 612), at(272, 618), at(336, 606)], { barbed: false }); // prettier-ignore
+thing('crag', 'obstacle', 'Crag', [at(604, 600), at(622, 596), at(628, 618), at(608, 622)]); // prettier-ignore
+thing('ash', 'tree', 'Old ash', [at(214, 180)], { width_m: 11 });
+thing('scree', 'soil', 'Scree', [at(470, 600), at(720, 590), at(760, 712), at(480, 716)], { soil: 'stony' }); // prettier-ignore
+const trough = (id: string, name: string, p: Point) => thing(id, 'water', name, [p]);
+trough('w1', 'Terrace trough', on(lines['terrace']!, 216, 220));
+trough('w2', 'Lane trough', on(laneW, 420, 240));
+trough('w3', 'Hay trough', on(lines['hay']!, 563, 210));
+trough('w4', 'Top trough', on(topE, 640, 524));
+trough('w5', 'Bield trough', on(lines['bield']!, 145, 430));
+trough('w6', 'Ewe trough', on(lines['ewe']!, 268, 600));
+trough('w7', 'Pony trough', at(832, 620));
+trough('w8', 'East trough', on(midE, 840, 370));
+
+const paddocks: NonNullable<Plan['paddocks']> = {};
+const paddock = (
+  id: string,
+  name: string,
+  e: number,
+  n: number,
+  stock: Paddock['stock'] = {},
+  use: Paddock['use'] = 'grazing',
+) => {
+  paddocks[id] = { id, name, e, n, stock, use };
+};
+paddock('p1', 'Low terrace', 120, 200, { sheep: 60 });
+paddock('p2', 'Burn bank', 320, 200, { sheep: 60 });
+paddock('p3', 'Lane', 424, 250, {}, 'lane');
+paddock('p4', 'Hay field', 500, 250, {}, 'hay');
+paddock('p5', 'Fold', 612, 200, { sheep: 40 });
+paddock('p6', 'Low east', 820, 180, { sheep: 80 });
+paddock('p7', 'Bield west', 80, 430, { sheep: 30 });
+paddock('p8', 'Bield east', 300, 440, { sheep: 50 });
+paddock('p9', 'Middle', 700, 440, { 'cattle-calves': 35 });
+paddock('p10', 'Scar west', 150, 600, { sheep: 40 });
+paddock('p11', 'Scar', 430, 610, { sheep: 40 });
+paddock('p12', 'Brow', 630, 650, { sheep: 20 });
+paddock('p13', 'East top', 730, 620, { 'cattle-calves': 20 });
+paddock('p14', 'Pony field', 830, 640, { horses: 2 });
+
 const plan: Plan = {
   format: 'anabatic-plan',
   version: 1,
@@ -245,6 +373,8 @@ const plan: Plan = {
   lines,
   gates,
   energisers,
+  things,
+  paddocks,
   sizing: { resistance: 'planning', reserve: 0.25 },
   newLines: { left: ewes, right: ewes, keepOut: [], boundary: false },
   overrides: {
@@ -254,6 +384,16 @@ const plan: Plan = {
     },
   },
 };
+// The lines learn what the paddocks beside them hold; the east march is left out on purpose.
+const { paddocks: faces } = evaluate(plan, groundOf(plan, plan.grids!), catalogue);
+for (const face of faces) {
+  for (const edge of face.edges) {
+    const line = plan.lines[edge.line]!;
+    if (line.id === 'east') continue;
+    const side = line[edge.side as 'left' | 'right'];
+    for (const kind of Object.keys(face.stock)) if (!side.includes(kind)) side.push(kind);
+  }
+}
 const text = JSON.stringify(plan);
 parsePlan(text);
 writeFileSync('demo/hollin-scar.plan.json', `${text}\n`);

@@ -34,7 +34,9 @@ export interface Shown {
   readonly cursor: number | null;
 }
 
-const vector = (zIndex: number, declutter = false) =>
+/** Names of all layers make room for one another; symbols are always drawn. */
+const NAMES = 'names';
+const vector = (zIndex: number, declutter: string | boolean = false) =>
   new VectorLayer({
     source: new VectorSource(),
     zIndex,
@@ -47,9 +49,9 @@ const vector = (zIndex: number, declutter = false) =>
 export function makeLayers(projection: Projection) {
   const shade = new ImageLayer({ zIndex: 0 });
   const contours = vector(1, true);
-  const land = vector(1.5, true);
-  const lines = vector(2, true);
-  const things = vector(3);
+  const land = vector(1.5, NAMES);
+  const lines = vector(2, NAMES);
+  const things = vector(3, NAMES);
   const marks = vector(4);
   const sketch = vector(5);
   const shownLines: ShownLines = new Map();

@@ -64,6 +64,7 @@ export function lineStyle(t: Tokens, l: LineLook): Style[] {
 
 const square = (t: Tokens, radius: number, fill: string) =>
   new RegularShape({
+    declutterMode: 'none',
     points: 4,
     radius,
     angle: Math.PI / 4,
@@ -77,6 +78,7 @@ export const vertexStyle = remembered((t: Tokens, kind: Vertex['kind'], chosen: 
   const image =
     kind === 'bend'
       ? new Circle({
+          declutterMode: 'none',
           radius: chosen ? 7 : 5,
           fill: new Fill({ color: fill }),
           stroke: new Stroke({ color: t.ink, width: 1.5 }),
@@ -89,6 +91,7 @@ export const middleStyle = remembered(
   (t: Tokens): Style =>
     new Style({
       image: new Circle({
+        declutterMode: 'none',
         radius: 3.2,
         fill: new Fill({ color: t.panel }),
         stroke: new Stroke({ color: t.soft, width: 1.2 }),
@@ -102,6 +105,7 @@ export const gateStyle = remembered(
   (t: Tokens, name: string, chosen: boolean, cable: boolean): Style =>
     new Style({
       image: new RegularShape({
+        declutterMode: 'none',
         points: 4,
         angle: Math.PI / 4,
         scale: [1.5, 0.75],
@@ -118,6 +122,7 @@ export const gateStyle = remembered(
 export const energiserStyle = remembered((t: Tokens, name: string, chosen: boolean): Style[] => [
   new Style({
     image: new Circle({
+      declutterMode: 'none',
       radius: chosen ? 12 : 10,
       fill: new Fill({ color: t.panel }),
       stroke: new Stroke({ color: t.ink, width: 1.8 }),
@@ -125,7 +130,11 @@ export const energiserStyle = remembered((t: Tokens, name: string, chosen: boole
     zIndex: 12,
   }),
   new Style({
-    image: new Circle({ radius: 4.5, fill: new Fill({ color: t.live }) }),
+    image: new Circle({
+      declutterMode: 'none',
+      radius: 4.5,
+      fill: new Fill({ color: t.live }),
+    }),
     text: label(t, name, { offsetY: 20 }),
     zIndex: 13,
   }),
@@ -139,7 +148,11 @@ export const leadStyle = remembered(
 export const cursorStyle = remembered(
   (t: Tokens): Style =>
     new Style({
-      image: new Circle({ radius: 6, stroke: new Stroke({ color: t.earth, width: 3 }) }),
+      image: new Circle({
+        declutterMode: 'none',
+        radius: 6,
+        stroke: new Stroke({ color: t.earth, width: 3 }),
+      }),
       zIndex: 20,
     }),
 );
@@ -171,6 +184,7 @@ export const findingStyle = remembered(
     if (kind === 'stop') {
       return new Style({
         image: new RegularShape({
+          declutterMode: 'none',
           points: 4,
           radius: 8 * k,
           angle: Math.PI / 4,
@@ -185,6 +199,7 @@ export const findingStyle = remembered(
     if (kind === 'mend') {
       return new Style({
         image: new RegularShape({
+          declutterMode: 'none',
           points: 3,
           radius: 7 * k,
           displacement: OFFSET,
@@ -196,6 +211,7 @@ export const findingStyle = remembered(
     }
     return new Style({
       image: new Circle({
+        declutterMode: 'none',
         radius: 5 * k,
         displacement: OFFSET,
         stroke: new Stroke({ color: t.earth, width: 2, lineDash: [3, 2] }),
@@ -275,7 +291,9 @@ export const wayStyle = remembered(
       new Style({
         stroke: new Stroke({ color: t[w.ink], width: w.width, lineDash: w.dash }),
         ...(w.fill ? { fill: new Fill({ color: `${t[w.ink]}1f` }) } : {}),
-        text: label(t, name, { font: `italic 500 11.5px ${FONT}`, overflow: true }),
+        ...(kind === 'property'
+          ? {}
+          : { text: label(t, name, { font: `italic 500 11.5px ${FONT}`, overflow: true }) }),
       }),
     ];
   },
@@ -288,12 +306,14 @@ export const spotStyle = remembered(
   (t: Tokens, kind: ThingKind, name: string, chosen: boolean): Style[] => [
     new Style({
       image: new Circle({
+        declutterMode: 'none',
         radius: chosen ? 11 : 9,
         fill: new Fill({ color: t.panel }),
         stroke: new Stroke({ color: chosen ? t.earth : t[WAYS[kind].ink], width: chosen ? 3 : 2 }),
       }),
       text: new Text({
         text: LETTER[kind] ?? '·',
+        declutterMode: 'none',
         font: `700 11px ${FONT}`,
         fill: new Fill({ color: t.ink }),
       }),

@@ -157,11 +157,11 @@ function Compared({ made, line }: { made: LineArrangement; line: Line }) {
               : `${best} posts between the ends, as many as equal bays that keep the same limits.`}
         </p>
       )}
-      <table className="sheet-table">
+      <table className="sheet-table text-[13px]">
         <caption className="sr-only">Placement of {line.name} compared</caption>
         <thead>
           <tr>
-            <th>between the ends</th>
+            <th>placed</th>
             <Head name="posts" from={OPTIMUM} />
             <Head
               name="cost"
@@ -181,7 +181,7 @@ function Compared({ made, line }: { made: LineArrangement; line: Line }) {
                 source: 'At the hot-day tension',
               }}
             />
-            <th>keeps the limits</th>
+            <th>keeps limits</th>
           </tr>
         </thead>
         <tbody>
@@ -196,7 +196,7 @@ function Compared({ made, line }: { made: LineArrangement; line: Line }) {
                 <Num value={high((r) => r.best?.clearance_max_m)} q="height" />
               )}
             </td>
-            <td>{best === null ? 'no placement does' : 'yes'}</td>
+            <td>{best === null ? 'none does' : 'yes'}</td>
           </tr>
           <tr>
             <td>equal bays</td>
@@ -209,7 +209,7 @@ function Compared({ made, line }: { made: LineArrangement; line: Line }) {
                 <Num value={high((r) => r.uniform?.clearance_max_m)} q="height" />
               )}
             </td>
-            <td>{uniform === null ? 'no number of bays does' : 'yes'}</td>
+            <td>{uniform === null ? 'none does' : 'yes'}</td>
           </tr>
           <tr>
             <td>longest bay each time</td>

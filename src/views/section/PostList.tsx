@@ -44,7 +44,6 @@ export function PostList({ line, report }: { line: Line; report: LineReport }) {
               <th>post</th>
               <Head name={`tape, ${unitOf('tape', units)}`} from={MEASURED} />
               <Head name="bay" />
-              <th>kind</th>
               <Head name={`lift, ${unitOf('force', units)}`} from={UPLIFT} />
               <Head name="holds" from={HOLDS} />
             </tr>
@@ -66,15 +65,15 @@ export function PostList({ line, report }: { line: Line; report: LineReport }) {
                     >
                       {i + 1} {post.role === 'line' ? (post.fixed ? 'pinned' : '') : post.role}
                     </button>
+                    {post.role === 'line' && post.kind !== line.post && (
+                      <span className="label block">{cat.posts[post.kind]?.name}</span>
+                    )}
                   </td>
                   <td className="n">
                     <Num value={run ? post.tape_m - run.tape_m : post.tape_m} q="tape" bare />
                   </td>
                   <td className="n">
                     {before && <Num value={post.tape_m - before.tape_m} q="tape" bare />}
-                  </td>
-                  <td className="max-w-[110px] truncate" title={cat.posts[post.kind]?.name}>
-                    {cat.posts[post.kind]?.name}
                   </td>
                   <td className="n">
                     <Num value={Math.max(0, post.uplift_N)} q="force" bare />

@@ -20,7 +20,7 @@ export function SectionView() {
             <PlacementPart line={line} report={report} />
             <Limits line={line} report={report} />
           </div>
-          <div className="border-rule flex w-[430px] shrink-0 flex-col overflow-hidden border-l p-4 max-[1000px]:w-full max-[1000px]:border-l-0">
+          <div className="border-rule flex w-[352px] shrink-0 flex-col overflow-hidden border-l p-4 max-[1000px]:w-full max-[1000px]:border-l-0">
             <PostCard line={line} report={report} />
             <PostList line={line} report={report} />
           </div>

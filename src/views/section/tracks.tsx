@@ -34,7 +34,12 @@ function Limit({ x, y, label }: { x: Scale; y: number; label?: string }) {
     <>
       <line x1={LEFT} x2={right} y1={y} y2={y} stroke="var(--soft)" strokeDasharray="5 4" />
       {label && (
-        <text x={right - 2} y={y - 3} textAnchor="end" className="fill-soft text-[10.5px]">
+        <text
+          x={right - 2}
+          y={y < 14 ? y + 11 : y - 3}
+          textAnchor="end"
+          className="fill-soft text-[10.5px]"
+        >
           {label}
         </text>
       )}
