@@ -74,7 +74,7 @@ test('kill -9 amid edits loses nothing that was called saved, and what was not w
 
 test('an edit made while the server is dead outlives a closed tab', async ({ page, context }) => {
   await page.goto(`${base}/p/hollin-scar/land`);
-  await page.getByRole('button', { name: /^Terrace/ }).click();
+  await page.getByRole('button', { name: /^Terrace\s*\d/ }).click();
   await kill();
   await renameTo(page, 'Kept in the browser');
   await expect(page.locator('[data-save=waiting]')).toBeVisible();
@@ -94,7 +94,7 @@ test('two tabs follow one another, merge what does not touch, and show both wher
   const id = await open(page);
   const other = await context.newPage();
   await other.goto(`/p/${id}/land`);
-  await page.getByRole('button', { name: /^Terrace/ }).click();
+  await page.getByRole('button', { name: /^Terrace\s*\d/ }).click();
   await renameTo(page, 'From the first tab');
   await saved(page);
   await expect(other.getByRole('button', { name: /^From the first tab/ })).toBeVisible();

@@ -29,6 +29,8 @@ export const empty = {
   lines: {},
   gates: {},
   energisers: {},
+  things: {},
+  paddocks: {},
   grids: undefined,
   ground: { kind: 'flat', z_m: 0 },
   name: 'Empty',

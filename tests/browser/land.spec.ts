@@ -121,15 +121,18 @@ test('draws by keyboard alone: places and legs typed, a vertex moved by arrows a
 
 test('a walked track comes in, reduced to its runs', async ({ page }) => {
   const id = await open(page);
-  await page.setInputFiles('input[accept=".gpx,.geojson,.json"]', 'demo/new-cross-fence.gpx');
+  const walked = 'input[accept=".gpx,.kml,.geojson,.json,.csv,.zip"]';
+  await page.setInputFiles(walked, 'demo/new-cross-fence.gpx');
+  await expect(page.getByText(/76 walked points become \d vertices/)).toBeVisible();
+  await page.getByRole('button', { name: 'Bring it in' }).click();
   await expect(page.getByLabel('Name of the line')).toHaveValue('New cross fence');
   await saved(page);
   const lines = Object.values((await stored(page, id)).plan.lines);
-  const walked = lines.find((l) => l.name === 'New cross fence')!;
+  const track = lines.find((l) => l.name === 'New cross fence')!;
   // Source: the walk has four corners and 0.6 m of noise (scripts/make-demo.ts).
-  expect(walked.vertices.length).toBeLessThan(8);
+  expect(track.vertices.length).toBeLessThan(8);
   await page.getByRole('button', { name: 'Back to all lines' }).click();
-  await page.setInputFiles('input[accept=".gpx,.geojson,.json"]', {
+  await page.setInputFiles(walked, {
     name: 'bad.gpx',
     mimeType: 'text/xml',
     buffer: Buffer.from('<gpx><trk>'),
@@ -192,13 +195,13 @@ test('the guided start ends on a complete first plan', async ({ page }) => {
   await expect(page.getByRole('alert')).toContainText('name');
   await page.getByLabel('Name').fill('Long Meadow');
   await page.getByLabel('from a file of heights').check();
-  await page.setInputFiles('input[accept=".asc,.txt,.csv"]', {
+  await page.setInputFiles('input[accept=".asc,.txt,.csv,.tif,.tiff"]', {
     name: 'bad.asc',
     mimeType: 'text/plain',
     buffer: Buffer.from('ncols 2\nnrows x'),
   });
   await expect(page.getByRole('alert')).toContainText('line 2');
-  await page.setInputFiles('input[accept=".asc,.txt,.csv"]', 'demo/hollin-scar.asc');
+  await page.setInputFiles('input[accept=".asc,.txt,.csv,.tif,.tiff"]', 'demo/hollin-scar.asc');
   await expect(page.getByText('221 × 171 heights')).toBeVisible();
   await page.getByLabel('by bearing and distance').check();
   await page.getByLabel(/Legs from/).fill('200 @ 80\n150 @ 10');
@@ -211,7 +214,7 @@ test('the guided start ends on a complete first plan', async ({ page }) => {
   await page.getByRole('button', { name: 'Start the plan' }).click();
   await expect(page).toHaveURL(/\/land$/);
   await expect(page.getByRole('heading', { name: 'Long Meadow' })).toBeVisible();
-  await page.keyboard.press('3');
+  await page.keyboard.press('4');
   await expect(page.locator('[data-worst=wet]')).toContainText('kV');
   const id = page.url().split('/')[4]!;
   const { plan } = await stored(page, id);

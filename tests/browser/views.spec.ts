@@ -22,7 +22,7 @@ test('the start pages have no accessibility fault', async ({ page }) => {
 
 test('steps go by key and by rail, and back goes back', async ({ page }) => {
   await open(page);
-  await page.keyboard.press('3');
+  await page.keyboard.press('4');
   await expect(page).toHaveURL(/power$/);
   await page.getByRole('link', { name: /Supplies/ }).click();
   await expect(page.getByRole('heading', { name: 'Supplies' })).toBeVisible();

@@ -219,11 +219,11 @@ export function Guide() {
           {value.groundKind === 'file' && (
             <div className="mt-2 max-w-md">
               <ReferenceFields value={value.reference} onChange={(v) => setValue('reference', v)} />
-              <Labelled name="ASCII grid (.asc), or points x, y, z (.csv)">
+              <Labelled name="GeoTIFF, ASCII grid (.asc), or points x, y, z (.csv)">
                 <input
                   className={FILE}
                   type="file"
-                  accept=".asc,.txt,.csv"
+                  accept=".asc,.txt,.csv,.tif,.tiff"
                   onChange={(e) => void takeGround(e.target.files?.[0])}
                 />
               </Labelled>
@@ -244,17 +244,17 @@ export function Guide() {
             register={register}
             options={[
               ['draw', 'I draw it on the map next'],
-              ['file', 'from a walk (GPX, GeoJSON)'],
+              ['file', 'from a file (GPX, KML, CSV …)'],
               ['typed', 'by bearing and distance'],
             ]}
           />
           {value.lineKind === 'file' && (
             <div className="mt-2">
-              <Labelled name="GPX track or GeoJSON line">
+              <Labelled name="GPX, KML, GeoJSON, CSV or zipped shapefile">
                 <input
                   className={FILE}
                   type="file"
-                  accept=".gpx,.geojson,.json"
+                  accept=".gpx,.kml,.geojson,.json,.csv,.zip"
                   onChange={(e) => void takeWalk(e.target.files?.[0])}
                 />
               </Labelled>
