@@ -2,15 +2,15 @@
  * The one pipeline: plan + ground + catalogue -> report. Pure. Each stage remembers its last answer
  * by the identity of what it was given, so moving one vertex works out one line and the network.
  */
-import { memoByKey, memoLast } from './base/memo.js';
+import { memoByKey, memoLast, memoOn, steady } from './base/memo.js';
 import { paddocksOf } from './land/paddocks.js';
 import { lineStage, type LineStage } from './lineStage.js';
 import { figure, withOverrides, type Catalogue } from './plan/catalogue.js';
 import type { Gate, Line, Plan } from './plan/schema.js';
-import { topologyOf } from './plan/topology.js';
+import { topologyOf, type Mark } from './plan/topology.js';
 import type { Layout } from './posts/layout.js';
 import { circuitMarks, feedOf } from './power/circuit.js';
-import { powerOf, type AimedLine } from './power/power.js';
+import { powerOf, type AimedLine, type PowerResult } from './power/power.js';
 import type { Report } from './report/schema.js';
 import { countLine, supplyList } from './supplies/takeoff.js';
 import type { Ground } from './terrain/ground.js';
@@ -26,6 +26,8 @@ export function createEvaluator(): Evaluator {
   const overridden = memoLast(withOverrides);
   const gatesByLine = memoLast(groupGates);
   const paddocks = memoLast(paddocksOf);
+  const power = memoOn<PowerResult>();
+  const steadyMarks = steady(sameMarks);
   const oneLine = memoByKey(lineStage);
   const count = memoByKey(
     (line: Line, gates: readonly Gate[], layout: Layout, signs: number, cat: Catalogue) =>
@@ -55,10 +57,11 @@ export function createEvaluator(): Evaluator {
 
     const wired: Record<string, AimedLine> = {};
     for (const id of ids) wired[id] = staged[id]!.wired;
-    const topology = topologyOf(
+    const found = topologyOf(
       plan.lines,
       marksOf(Object.values(wired), plan.energisers, figure(cat, 'network.piece')),
     );
+    const topology = { ...found, marks: steadyMarks(found.marks) };
     const groups = topology.groups.map((group) => ({
       lines: group,
       energisers: Object.values(plan.energisers).filter(
@@ -69,12 +72,17 @@ export function createEvaluator(): Evaluator {
     const dead: Report['dead'] = [];
     for (const { lines, energisers: own } of groups) {
       for (const e of own) {
-        const result = powerOf(e, lines, wired, topology, plan, cat);
+        // A network rests on its own lines and joints alone: others may change beside it.
+        const on = lines.flatMap((id) => [wired[id], topology.marks[id]]);
+        const result = power.get(e.id, [e, plan.sizing, plan.soil, plan.things, cat, ...on], () =>
+          powerOf(e, lines, wired, topology, plan, cat),
+        );
         energisers[e.id] = result.report;
         if (e === own[0]) dead.push(...result.dead);
       }
       if (own.length === 0) dead.push(...lines.flatMap((id) => wholeLine(wired[id]!)));
     }
+    power.keep(new Set(Object.keys(plan.energisers)));
     const counted = Object.fromEntries(
       ids.map((id) => [
         id,
@@ -138,6 +146,9 @@ const total = <T>(list: readonly T[], of: (item: T) => number): number =>
 
 /** One evaluation without any memory, for the command line and the server. */
 export const evaluate: Evaluator = (plan, ground, base) => createEvaluator()(plan, ground, base);
+
+const sameMarks = (a: readonly Mark[], b: readonly Mark[]): boolean =>
+  a.length === b.length && a.every((m, i) => m.s === b[i]!.s && m.location === b[i]!.location);
 
 function groupGates(gates: Plan['gates']): Record<string, readonly Gate[]> {
   const out: Record<string, Gate[]> = {};

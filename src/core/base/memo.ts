@@ -30,3 +30,39 @@ export function memoByKey<A extends readonly unknown[], R>(fn: (...args: A) => R
     },
   };
 }
+
+/** Remembers an answer by key for as long as everything that it rests on is the same by identity. */
+export function memoOn<R>() {
+  const memory = new Map<string, { on: readonly unknown[]; result: R }>();
+  return {
+    get(key: string, on: readonly unknown[], make: () => R): R {
+      const known = memory.get(key);
+      if (known && sameItems(known.on, on)) return known.result;
+      const result = make();
+      memory.set(key, { on, result });
+      return result;
+    },
+    keep(keys: ReadonlySet<string>): void {
+      for (const key of memory.keys()) if (!keys.has(key)) memory.delete(key);
+    },
+  };
+}
+
+const sameItems = (a: readonly unknown[], b: readonly unknown[]): boolean =>
+  a.length === b.length && a.every((x, i) => x === b[i]);
+
+/**
+ * Keeps the identity of rows that say what they said before: a table that was made anew then only
+ * looks new where it is.
+ */
+export function steady<T>(same: (a: T, b: T) => boolean) {
+  let last: Readonly<Record<string, T>> = {};
+  return (table: Readonly<Record<string, T>>): Readonly<Record<string, T>> => {
+    const out: Record<string, T> = {};
+    for (const [key, row] of Object.entries(table)) {
+      const was = last[key];
+      out[key] = was !== undefined && same(was, row) ? was : row;
+    }
+    return (last = out);
+  };
+}

@@ -104,22 +104,25 @@ export function facesOf(lines: Plan['lines'], bridge_m: number, look_m: number):
 /** Points that lie together share a number. */
 function nodeTable(tolerance: number) {
   const points: Point[] = [];
-  const cells = new Map<string, number[]>();
+  const cells = new Map<number, number[]>();
   const cell = 2 * tolerance;
+  // Cell numbers of places within 1e7 m stay whole and apart.
+  const key = (i: number, j: number) => i * 67_108_864 + j;
   return {
     points,
     at(p: Point): number {
       const [i, j] = [Math.floor(p.e / cell), Math.floor(p.n / cell)];
       for (let di = -1; di <= 1; di++) {
         for (let dj = -1; dj <= 1; dj++) {
-          for (const k of cells.get(`${i + di},${j + dj}`) ?? []) {
+          for (const k of cells.get(key(i + di, j + dj)) ?? []) {
             const q = points[k]!;
             if (Math.hypot(q.e - p.e, q.n - p.n) <= tolerance) return k;
           }
         }
       }
-      const key = `${i},${j}`;
-      cells.set(key, [...(cells.get(key) ?? []), points.length]);
+      const here = cells.get(key(i, j));
+      if (here) here.push(points.length);
+      else cells.set(key(i, j), [points.length]);
       points.push({ e: p.e, n: p.n });
       return points.length - 1;
     },
@@ -132,7 +135,7 @@ function piecesOf(
   cuts: ReadonlyMap<string, readonly number[]>,
   nodes: ReturnType<typeof nodeTable>,
 ): Piece[] {
-  const seen = new Set<string>();
+  const seen = new Set<number>();
   const out: Piece[] = [];
   for (const line of Object.values(lines)) {
     const stops = [...cuts.get(line.id)!].sort((x, y) => x - y);
@@ -148,7 +151,7 @@ function piecesOf(
       if (before && before.node === node) continue;
       if (before) {
         // Two lines on the same legs bound one face, not a face of no width.
-        const key = before.node < node ? `${before.node}-${node}` : `${node}-${before.node}`;
+        const key = Math.min(before.node, node) * 67_108_864 + Math.max(before.node, node);
         if (!seen.has(key))
           out.push({ a: before.node, b: node, line: line.id, from_m: before.s, to_m: s });
         seen.add(key);
@@ -200,7 +203,9 @@ function follow(pieces: readonly Piece[], points: readonly Point[]): Face[] {
   for (const piece of pieces) {
     for (const forward of [true, false]) {
       const [from, to] = forward ? [piece.a, piece.b] : [piece.b, piece.a];
-      around.set(from, [...(around.get(from) ?? []), halves.length]);
+      const here = around.get(from);
+      if (here) here.push(halves.length);
+      else around.set(from, [halves.length]);
       halves.push({ from, to, piece, forward, next: -1 });
     }
   }

@@ -1,7 +1,11 @@
 /** Plane geometry of lines, in local metres; distances are plan distances from the first vertex. */
 import type { Line, Point, Vertex } from './schema.js';
 
-export const distance = (a: Point, b: Point): number => Math.hypot(b.e - a.e, b.n - a.n);
+/** Plan distance, m. A plain root: `hypot` guards against overflow that no farm comes near, and is slow. */
+export const distance = (a: Point, b: Point): number => {
+  const [de, dn] = [b.e - a.e, b.n - a.n];
+  return Math.sqrt(de * de + dn * dn);
+};
 
 /** Grid bearing from a to b, degrees clockwise from north, 0 <= bearing < 360. */
 export function bearing(a: Point, b: Point): number {
@@ -29,11 +33,16 @@ export const planLength = (line: Pick<Line, 'vertices'>): number => stations(lin
 
 /** The point at plan distance s; held to the line's ends. */
 export function pointAt(vertices: readonly Point[], s: number): Point {
-  const at = stations(vertices);
+  // Asked for every post: it walks the legs without making a list of stations.
+  let left = s;
   let i = 0;
-  while (i < vertices.length - 2 && s > at[i + 1]!) i++;
-  const span = at[i + 1]! - at[i]!;
-  const t = span === 0 ? 0 : Math.min(1, Math.max(0, (s - at[i]!) / span));
+  let span = distance(vertices[0]!, vertices[1]!);
+  while (i < vertices.length - 2 && left > span) {
+    left -= span;
+    i++;
+    span = distance(vertices[i]!, vertices[i + 1]!);
+  }
+  const t = span === 0 ? 0 : Math.min(1, Math.max(0, left / span));
   const a = vertices[i]!;
   const b = vertices[i + 1]!;
   return { e: a.e + t * (b.e - a.e), n: a.n + t * (b.n - a.n) };

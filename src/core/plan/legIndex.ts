@@ -89,3 +89,14 @@ export function crossing(a: Point, b: Point, c: Point, d: Point): [number, numbe
   const u = ((c.e - a.e) * ry - (c.n - a.n) * rx) / det;
   return t >= 0 && t <= 1 && u >= 0 && u <= 1 ? [t, u] : null;
 }
+
+/** Least distance between two segments, m; 0 where they cross. */
+export function segmentsApart(a: Point, b: Point, c: Point, d: Point): number {
+  if (crossing(a, b, c, d)) return 0;
+  return Math.min(
+    nearestOnLeg(c, d, a).off,
+    nearestOnLeg(c, d, b).off,
+    nearestOnLeg(a, b, c).off,
+    nearestOnLeg(a, b, d).off,
+  );
+}

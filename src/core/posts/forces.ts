@@ -1,6 +1,6 @@
 /** What the wire does to a post, and what the ground gives against it. */
 import type { Clearance, Post, Stretch } from '../report/schema.js';
-import { zAt, type Profile } from '../terrain/profile.js';
+import type { Profile } from '../terrain/profile.js';
 import { sum } from '../base/numbers.js';
 
 type Place = Pick<Post, 'e' | 'n' | 'z_m'>;
@@ -111,18 +111,19 @@ export interface GapAt {
 }
 
 /**
- * The gap between ground and the lowest strand at every sample inside the stretches, with the strand
- * straight from post to post less its sag.
+ * Visits every sample inside the stretches with the gap between ground and the lowest strand there, the
+ * strand straight from post to post less its sag. A visitor and no list: a station has half a million
+ * samples.
  */
-export function gapsUnder(
+export function eachGap(
+  visit: (s_m: number, gap_m: number) => void,
   lowest_m: number,
   profile: Profile,
   posts: readonly Post[],
   stretches: readonly Stretch[],
   weight: number,
   tension: number,
-): GapAt[] {
-  const out: GapAt[] = [];
+): void {
   let k = 0;
   let i = 0;
   for (const stretch of stretches) {
@@ -133,47 +134,57 @@ export function gapsUnder(
       const b = posts[i + 1]!;
       const L = b.s_m - a.s_m;
       for (; k < profile.s.length && profile.s[k]! <= b.s_m; k++) {
-        const s_m = profile.s[k]!;
-        const t = (s_m - a.s_m) / L;
+        const s = profile.s[k]!;
+        const t = (s - a.s_m) / L;
         const wire = a.z_m + t * (b.z_m - a.z_m) + lowest_m;
-        const sag = (weight * (s_m - a.s_m) * (b.s_m - s_m)) / (2 * tension);
-        out.push({ s_m, gap_m: wire - sag - zAt(profile, s_m) });
+        const sag = (weight * (s - a.s_m) * (b.s_m - s)) / (2 * tension);
+        visit(s, wire - sag - profile.z[k]!);
       }
     }
   }
+}
+
+type Under = Parameters<typeof eachGap> extends [unknown, ...infer U] ? U : never;
+
+/** The gap at every sample, as a list for drawing. */
+export function gapsUnder(...under: Under): GapAt[] {
+  const out: GapAt[] = [];
+  eachGap((s_m, gap_m) => out.push({ s_m, gap_m }), ...under);
   return out;
 }
 
-type Under = Parameters<typeof gapsUnder>;
-
 /** Largest and smallest gap under the lowest strand, m; null without stretches. */
 export function clearanceUnder(...under: Under): Clearance | null {
-  let high: GapAt | null = null;
-  let low: GapAt | null = null;
-  for (const at of gapsUnder(...under)) {
-    if (!high || at.gap_m > high.gap_m) high = at;
-    if (!low || at.gap_m < low.gap_m) low = at;
-  }
-  if (!high || !low) return null;
-  const named = ({ s_m, gap_m }: GapAt) => ({ gap_m, at_m: s_m });
-  return { high: named(high), low: named(low) };
+  const high = { gap_m: -Infinity, at_m: 0 };
+  const low = { gap_m: Infinity, at_m: 0 };
+  eachGap(
+    (at_m, gap_m) => {
+      if (gap_m > high.gap_m) Object.assign(high, { gap_m, at_m });
+      if (gap_m < low.gap_m) Object.assign(low, { gap_m, at_m });
+    },
+    ...under,
+  );
+  return high.gap_m === -Infinity ? null : { high, low };
 }
 
 /** Hollows where the gap is over a limit, with the depth of fill that brings it back, m. */
 export function fillsUnder(limit_m: number, ...under: Under) {
   const out: { from_m: number; to_m: number; depth_m: number }[] = [];
   let open = false;
-  for (const { s_m, gap_m } of gapsUnder(...under)) {
-    const depth = gap_m - limit_m;
-    const last = out.at(-1);
-    if (depth <= 1e-6) open = false;
-    else if (open && last) {
-      last.to_m = s_m;
-      last.depth_m = Math.max(last.depth_m, depth);
-    } else {
-      out.push({ from_m: s_m, to_m: s_m, depth_m: depth });
-      open = true;
-    }
-  }
+  eachGap(
+    (s_m, gap_m) => {
+      const depth = gap_m - limit_m;
+      const last = out.at(-1);
+      if (depth <= 1e-6) open = false;
+      else if (open && last) {
+        last.to_m = s_m;
+        last.depth_m = Math.max(last.depth_m, depth);
+      } else {
+        out.push({ from_m: s_m, to_m: s_m, depth_m: depth });
+        open = true;
+      }
+    },
+    ...under,
+  );
   return out;
 }

@@ -184,9 +184,9 @@ export function undulation(p: Profile, from: number, to: number, bay: number): n
     const b = Math.min(a + bay, to);
     const za = zAt(p, a);
     const zb = zAt(p, b);
-    for (const t of [0.25, 0.5, 0.75]) {
-      const off = zAt(p, a + t * (b - a)) - (za + t * (zb - za));
-      most = Math.max(most, Math.abs(off));
+    for (let q = 1; q <= 3; q++) {
+      const off = zAt(p, a + (q / 4) * (b - a)) - (za + (q / 4) * (zb - za));
+      if (Math.abs(off) > most) most = Math.abs(off);
     }
   }
   return most;

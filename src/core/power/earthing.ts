@@ -58,11 +58,11 @@ export function earthing(
   }, 0);
   const least = figure(cat, 'earth.rodsMin');
   const most = figure(cat, 'earth.rodsMax');
-  let rodsNeeded: number | null = null;
-  for (let n = least; n <= most && rodsNeeded === null; n++) {
+  const meets = (n: number): boolean => {
     const R = groupOf(e, soil.dry_ohm_m, n).r_group_ohm;
-    if (testLoad(line, path, R, fenceV).current_A * R <= limit) rodsNeeded = n;
-  }
+    return testLoad(line, path, R, fenceV).current_A * R <= limit;
+  };
+  const rodsNeeded = meets(most) ? leastMeeting(meets, least, most) : null;
   return {
     rods: e.rods,
     r_dry_ohm: dry.r_group_ohm,
@@ -73,4 +73,15 @@ export function earthing(
     rodsNeeded,
     test: { ...load, rise_V, reading_V: rise_V - atProbe },
   };
+}
+
+/** The least whole number that meets, where every greater one does too. */
+function leastMeeting(meets: (n: number) => boolean, least: number, most: number): number {
+  let [low, high] = [least, most];
+  while (low < high) {
+    const mid = Math.floor((low + high) / 2);
+    if (meets(mid)) high = mid;
+    else low = mid + 1;
+  }
+  return low;
 }

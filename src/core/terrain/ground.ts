@@ -42,10 +42,12 @@ export function heightAt(ground: Ground, p: Point): number {
   const j = Math.min(ground.rows - 2, Math.max(0, Math.floor(y)));
   const u = x - i;
   const v = y - j;
-  const at = (c: number, r: number) => ground.z_m[r * ground.cols + c] ?? NaN;
+  // Asked for every metre of every line: no closure, no list.
+  const { z_m, cols } = ground;
+  const k = j * cols + i;
   return (
-    (1 - v) * ((1 - u) * at(i, j) + u * at(i + 1, j)) +
-    v * ((1 - u) * at(i, j + 1) + u * at(i + 1, j + 1))
+    (1 - v) * ((1 - u) * (z_m[k] ?? NaN) + u * (z_m[k + 1] ?? NaN)) +
+    v * ((1 - u) * (z_m[k + cols] ?? NaN) + u * (z_m[k + cols + 1] ?? NaN))
   );
 }
 

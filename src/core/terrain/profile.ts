@@ -34,14 +34,16 @@ export function profileOf(
     for (let k = i === 0 ? 0 : 1; k <= pieces; k++) {
       const t = k / pieces;
       s.push(at[i]! + t * length);
-      const own = levelAt(levels, s.at(-1)!);
+      const own = levels.length > 1 ? levelAt(levels, s[s.length - 1]!) : null;
       raw.push(own ?? heightAt(ground, { e: a.e + t * (b.e - a.e), n: a.n + t * (b.n - a.n) }));
     }
   }
   const { z, unknown } = bridge(s, raw);
   const g = [0];
-  for (let i = 1; i < s.length; i++)
-    g.push(g[i - 1]! + Math.hypot(s[i]! - s[i - 1]!, z[i]! - z[i - 1]!));
+  for (let i = 1; i < s.length; i++) {
+    const [ds, dz] = [s[i]! - s[i - 1]!, z[i]! - z[i - 1]!];
+    g.push(g[i - 1]! + Math.sqrt(ds * ds + dz * dz));
+  }
   return { s, z, g, unknown };
 }
 

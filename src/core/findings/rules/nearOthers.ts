@@ -1,6 +1,6 @@
 import { figure } from '../../plan/catalogue.js';
-import { legIndexOf } from '../../plan/legIndex.js';
-import { planLength, pointAt } from '../../plan/geometry.js';
+import { legIndexOf, segmentsApart } from '../../plan/legIndex.js';
+import { stations } from '../../plan/geometry.js';
 import { offThing, thingsOf } from '../../land/things.js';
 import { onLine, type Found, type Rule } from '../rule.js';
 
@@ -21,23 +21,27 @@ export const networksClose: Rule = {
     return Object.values(scene.plan.lines).flatMap((line): Found[] => {
       const own = unitOf.get(line.id);
       if (own === undefined) return [];
-      const total = planLength(line);
-      const pieces = Math.max(1, Math.ceil(total / 2));
-      for (let k = 0; k <= pieces; k++) {
-        const s = (k / pieces) * total;
-        for (const hit of index.near(pointAt(line.vertices, s), least)) {
-          const other = unitOf.get(hit.line);
+      const at = stations(line.vertices);
+      for (let i = 0; i + 1 < line.vertices.length; i++) {
+        const [a, b] = [line.vertices[i]!, line.vertices[i + 1]!];
+        const [w, e] = [Math.min(a.e, b.e) - least, Math.max(a.e, b.e) + least];
+        const [s, n] = [Math.min(a.n, b.n) - least, Math.max(a.n, b.n) + least];
+        for (const [id, leg] of index.within(w, s, e, n)) {
+          const other = unitOf.get(id);
           if (other === undefined || other === own) continue;
-          const pair = [line.id, hit.line].sort().join('-');
+          const pair = [line.id, id].sort().join('-');
           if (seen.has(pair)) continue;
+          const { name, vertices } = scene.plan.lines[id]!;
+          const apart = segmentsApart(a, b, vertices[leg]!, vertices[leg + 1]!);
+          if (apart >= least) continue;
           seen.add(pair);
           return [
             {
               key: pair,
-              title: `${line.name} and ${scene.plan.lines[hit.line]!.name} too close`,
-              why: `They hang on two energisers and stand ${scene.say.metres(hit.off)} apart at ${scene.say.metres(s)}: who touches both gets both pulses. At least ${scene.say.metres(least)} are wanted.`,
+              title: `${line.name} and ${name} too close`,
+              why: `They hang on two energisers and come within ${scene.say.metres(apart)} of one another after ${scene.say.metres(at[i]!)}: who touches both gets both pulses. At least ${scene.say.metres(least)} are wanted.`,
               todo: 'Move one of them, and close the space with something that does not conduct.',
-              place: onLine(line, s),
+              place: onLine(line, at[i]!, at[i + 1]!),
             },
           ];
         }
