@@ -2,7 +2,7 @@
  * The one pipeline: plan + ground + catalogue -> report. Pure. Each stage remembers its last answer
  * by the identity of what it was given, so moving one vertex works out one line and the network.
  */
-import { memoByKey, memoLast, memoOn, steady } from './base/memo.js';
+import { memoByKey, memoLast, memoOn, sameItems, steady } from './base/memo.js';
 import { paddocksOf } from './land/paddocks.js';
 import { lineStage, type LineStage } from './lineStage.js';
 import { figure, withOverrides, type Catalogue } from './plan/catalogue.js';
@@ -24,7 +24,8 @@ export interface Evaluator {
 /** Makes a fresh pipeline. */
 export function createEvaluator(): Evaluator {
   const overridden = memoLast(withOverrides);
-  const gatesByLine = memoLast(groupGates);
+  const steadyGates = steady<readonly Gate[]>(sameItems);
+  const gatesByLine = memoLast((gates: Plan['gates']) => steadyGates(groupGates(gates)));
   const paddocks = memoLast(paddocksOf);
   const power = memoOn<PowerResult>();
   const steadyMarks = steady(sameMarks);

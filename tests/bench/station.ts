@@ -25,8 +25,8 @@ export function stationGround(): Grid {
 /** The station's plan. Each block is one network with one energiser; blocks lie 60 m apart. */
 export function station(): Plan {
   const p = plan([], { ground: { kind: 'grid', id: 'ground' }, name: 'Generated station' });
-  p.newLines.left = ['cattle'];
-  p.newLines.right = ['cattle'];
+  p.newLines.left = ['cattle-quiet'];
+  p.newLines.right = ['cattle-quiet'];
   p.paddocks = {};
   const rows = strands([0.35, 0.5, 0.65, 0.85, 1.1]);
   for (let block = 0; block < 14; block++) {
@@ -64,7 +64,7 @@ export function station(): Plan {
         id: `p${block}-${k}`,
         name: `Block ${block + 1} paddock ${k + 1}`,
         ...c,
-        stock: { cattle: 80 },
+        stock: { 'cattle-quiet': 80 },
         use: 'grazing',
       };
     }

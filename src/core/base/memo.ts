@@ -48,7 +48,8 @@ export function memoOn<R>() {
   };
 }
 
-const sameItems = (a: readonly unknown[], b: readonly unknown[]): boolean =>
+/** Two lists of the same things by identity. */
+export const sameItems = (a: readonly unknown[], b: readonly unknown[]): boolean =>
   a.length === b.length && a.every((x, i) => x === b[i]);
 
 /**

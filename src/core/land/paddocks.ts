@@ -1,6 +1,6 @@
 /** Paddocks: the faces of the fence network with the names, stock and use that they were given. */
 import polylabel from 'polylabel';
-import { pointAt } from '../plan/geometry.js';
+import { legIndexOf, type Hit } from '../plan/legIndex.js';
 import type { Gate, Plan, Point } from '../plan/schema.js';
 import type { PaddockReport, Report } from '../report/schema.js';
 import { facesOf, inside, type Face } from './faces.js';
@@ -28,6 +28,8 @@ export function paddocksOf(
 ): Pick<Report, 'paddocks' | 'gaps'> {
   const { faces, gaps } = facesOf(lines, bridge_m, look_m);
   const water = thingsOf({ things }, 'water');
+  const index = legIndexOf(lines);
+  const troughs = new Map(water.map((w) => [w.id, index.near(w.points[0]!, TROUGH_REACH)]));
   const taken = new Set<string>();
   const pairs = (list: readonly Point[]) => list.map((p): [number, number] => [p.e, p.n]);
   const paddocks = faces.map((face, k): PaddockReport => {
@@ -50,7 +52,7 @@ export function paddocksOf(
         .filter((g) => onEdge(face, g))
         .map((g) => g.id),
       water: water
-        .filter((w) => within(face, w.points[0]!) || onRim(face, w.points[0]!, lines))
+        .filter((w) => within(face, w.points[0]!) || beside(face, troughs.get(w.id)!))
         .map((w) => w.id),
     };
   });
@@ -74,17 +76,8 @@ const onEdge = (face: Face, gate: Gate): boolean =>
 /** A trough set in a fence serves both its sides. */
 const TROUGH_REACH = 2;
 
-function onRim(face: Face, p: Point, lines: Plan['lines']): boolean {
-  return face.edges.some((edge) => {
-    const { vertices } = lines[edge.line]!;
-    const pieces = Math.max(1, Math.ceil(edge.to_m - edge.from_m));
-    for (let k = 0; k <= pieces; k++) {
-      const q = pointAt(vertices, edge.from_m + (k / pieces) * (edge.to_m - edge.from_m));
-      if (Math.hypot(p.e - q.e, p.n - q.n) <= TROUGH_REACH) return true;
-    }
-    return false;
-  });
-}
+const beside = (face: Face, hits: readonly Hit[]): boolean =>
+  hits.some((h) => face.edges.some((e) => e.line === h.line && h.s >= e.from_m && h.s <= e.to_m));
 
 /** The paddock that a place lies in. */
 export function paddockAt(paddocks: readonly PaddockReport[], p: Point): PaddockReport | undefined {

@@ -63,13 +63,15 @@ export function stretchesNear(line: Line, t: Thing, reach: number): [number, num
       continue;
     }
     const length = at[i + 1]! - at[i]!;
-    const pieces = Math.max(1, Math.ceil(length / STEP));
-    for (let k = 0; k <= pieces; k++) {
-      const f = k / pieces;
-      const s = at[i]! + f * length;
-      const on = offThing(t, { e: a.e + f * (b.e - a.e), n: a.n + f * (b.n - a.n) }) <= reach;
-      if (on && from === null) from = s;
-      if (!on) close(s);
+    for (let d = 0; ;) {
+      const f = length === 0 ? 0 : d / length;
+      const off = offThing(t, { e: a.e + f * (b.e - a.e), n: a.n + f * (b.n - a.n) });
+      const on = off <= reach;
+      if (on && from === null) from = at[i]! + d;
+      if (!on) close(at[i]! + d);
+      if (d >= length) break;
+      // Nothing can come nearer than the way gone: far off, big steps are as sure as small ones.
+      d = Math.min(length, d + Math.max(STEP, on ? 0 : off - reach));
     }
   }
   close(at.at(-1)!);

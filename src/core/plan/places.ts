@@ -21,8 +21,12 @@ function mapOwn(line: Line, to: (s: number) => number): void {
 
 /** Moves everything that stands on a line by a rule from old to new plan distance. */
 export function mapPlaces(plan: Plan, id: string, to: (s: number) => number): void {
-  for (const gate of Object.values(plan.gates)) if (gate.line === id) gate.at_m = to(gate.at_m);
-  for (const e of Object.values(plan.energisers)) if (e.line === id) e.at_m = to(e.at_m);
+  for (const thing of [...Object.values(plan.gates), ...Object.values(plan.energisers)]) {
+    if (thing.line !== id) continue;
+    const s = to(thing.at_m);
+    // A place that rounding alone would move stays: the lines beside it need no new work.
+    if (Math.abs(s - thing.at_m) > 1e-9) thing.at_m = s;
+  }
   const line = plan.lines[id];
   if (line) mapOwn(line, to);
 }

@@ -174,16 +174,17 @@ function surgeCap(
   if (!feed) return null;
   const soil = figure(cat, 'network.surgeSoil') * 1e-6;
   const internal = figure(cat, 'network.surgeInternal') * 1e-6;
+  const known = new Map<string, ReturnType<typeof surge>>();
   const ofLine = (line: Line) => {
     const live = line.strands.filter((s) => s.duty === 'live');
     if (live.length === 0) return null;
     const wire = recordOf(cat.wires, live[0]!.wire);
-    return surge(
-      [...new Set(live.map((s) => s.height_m))],
-      wire.diameter_mm / 1000,
-      soil,
-      internal,
-    );
+    const heights = [...new Set(live.map((s) => s.height_m))];
+    // Most lines of a property share a few make-ups.
+    const key = `${heights.join()} ${live[0]!.wire}`;
+    let one = known.get(key);
+    if (!one) known.set(key, (one = surge(heights, wire.diameter_mm / 1000, soil, internal)));
+    return one;
   };
   const own = ofLine(wired[feed.line]!.line);
   if (!own) return null;

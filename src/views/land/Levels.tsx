@@ -8,25 +8,35 @@ import { QuantityField } from '../../ui/parts/controls.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import { commit, useSession } from '../../ui/session/session.js';
 
-/** Heights along the line by hand: a rise for each leg, or a traverse with rope and level. */
+/** Heights along the line by hand: worked out only while they are looked at. */
 export function Levels({ line }: { line: Line }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <details open={open} onToggle={(e) => setOpen(e.currentTarget.open)}>
+      <summary className="label cursor-pointer">Heights by hand</summary>
+      {open && <ByHand line={line} />}
+    </details>
+  );
+}
+
+/** A rise for each leg, or a traverse with rope and level. */
+function ByHand({ line }: { line: Line }) {
   const id = useId();
   const units = useUnits();
   const ground = useSession((s) => s.ground);
   const [text, setText] = useState('');
   const [error, setError] = useState<string | null>(null);
-  const start = zAt(profileOf(line.vertices, ground, 1, line.levels), 0);
+  const profile = profileOf(line.vertices, ground, 1, line.levels);
+  const start = zAt(profile, 0);
   const at = stations(line.vertices);
-  const z = (s: number) => zAt(profileOf(line.vertices, ground, 1, line.levels), s);
-  const rises = at.slice(1).map((s, i) => z(s) - z(at[i]!));
+  const rises = at.slice(1).map((s, i) => zAt(profile, s) - zAt(profile, at[i]!));
   const put = (words: string, levels: Line['levels'] | null) =>
     commit(`${words} of ${line.name}`, (d) => {
       if (levels) d.lines[line.id]!.levels = levels;
       else delete d.lines[line.id]!.levels;
     });
   return (
-    <details>
-      <summary className="label cursor-pointer">Heights by hand</summary>
+    <>
       <p className="label">
         {line.levels
           ? `Levelled by hand at ${line.levels.length} marks, to ${say(line.levels.at(-1)!.at_m, 'tape', units)} of ${say(planLength(line), 'tape', units)}.`
@@ -99,6 +109,6 @@ export function Levels({ line }: { line: Line }) {
           </button>
         )}
       </div>
-    </details>
+    </>
   );
 }

@@ -12,38 +12,49 @@ import { MoveBy } from './ManyCard.js';
 
 /** What can be done to a whole line: locked, cut, joined, turned, set off, shortened, levelled. */
 export function LineTools({ line }: { line: Line }) {
+  const [open, setOpen] = useState(false);
   return (
-    <details className="border-rule mt-2 border-t pt-2">
+    <details
+      className="border-rule mt-2 border-t pt-2"
+      open={open}
+      onToggle={(e) => setOpen(e.currentTarget.open)}
+    >
       <summary className="cursor-pointer font-semibold">Change the line</summary>
-      <div className="mt-2 flex flex-col gap-2">
-        <div className="flex flex-wrap gap-1">
-          <button
-            className="button"
-            aria-pressed={line.locked ?? false}
-            onClick={() =>
-              commit(`${line.locked ? 'unlocked' : 'locked'} ${line.name}`, (d) => {
-                if (line.locked) delete d.lines[line.id]!.locked;
-                else d.lines[line.id]!.locked = true;
-              })
-            }
-          >
-            {line.locked ? <LockOpen size={14} aria-hidden /> : <Lock size={14} aria-hidden />}
-            {line.locked ? 'Unlock' : 'Lock'}
-          </button>
-          <button className="button" title="Cut here (C)" onClick={splitHere}>
-            Cut here
-          </button>
-          <button className="button" onClick={turnRound}>
-            Turn round
-          </button>
-        </div>
-        <Join line={line} />
-        <MoveBy ids={[line.id]} />
-        <SetOff line={line} />
-        <Part line={line} />
-        <Levels line={line} />
-      </div>
+      {open && <Tools line={line} />}
     </details>
+  );
+}
+
+function Tools({ line }: { line: Line }) {
+  return (
+    <div className="mt-2 flex flex-col gap-2">
+      <div className="flex flex-wrap gap-1">
+        <button
+          className="button"
+          aria-pressed={line.locked ?? false}
+          onClick={() =>
+            commit(`${line.locked ? 'unlocked' : 'locked'} ${line.name}`, (d) => {
+              if (line.locked) delete d.lines[line.id]!.locked;
+              else d.lines[line.id]!.locked = true;
+            })
+          }
+        >
+          {line.locked ? <LockOpen size={14} aria-hidden /> : <Lock size={14} aria-hidden />}
+          {line.locked ? 'Unlock' : 'Lock'}
+        </button>
+        <button className="button" title="Cut here (C)" onClick={splitHere}>
+          Cut here
+        </button>
+        <button className="button" onClick={turnRound}>
+          Turn round
+        </button>
+      </div>
+      <Join line={line} />
+      <MoveBy ids={[line.id]} />
+      <SetOff line={line} />
+      <Part line={line} />
+      <Levels line={line} />
+    </div>
   );
 }
 

@@ -15,10 +15,17 @@ const MARKS: Record<string, string> = {
   assumed: 'assumed',
 };
 
+/** Findings that are listed at once. */
+const FIRST = 150;
+
 /** What is wrong or doubtful, worst first; each points at its place and may be mended. */
 export function Findings() {
   const findings = useSession((s) => s.report?.findings) ?? [];
   const open = useView((v) => v.findingsOpen);
+  const chosen = useView((v) => v.finding);
+  const [all, setAll] = useState(false);
+  // A station has a thousand of them: the worst come first, the rest when they are asked for.
+  const shown = findings.filter((f, i) => all || i < FIRST || f.id === chosen);
   const count = (kind: Finding['kind']) => findings.filter((f) => f.kind === kind).length;
   if (!open) {
     return (
@@ -57,9 +64,16 @@ export function Findings() {
         </span>
       </div>
       <ul className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} aria-label="List of findings">
-        {findings.map((f) => (
+        {shown.map((f) => (
           <FindingRow key={f.id} finding={f} />
         ))}
+        {shown.length < findings.length && (
+          <li className="p-3">
+            <button className="button" onClick={() => setAll(true)}>
+              {findings.length - shown.length} more
+            </button>
+          </li>
+        )}
         {findings.length === 0 && <li className="label p-3">Nothing found.</li>}
       </ul>
     </aside>
