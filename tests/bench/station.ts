@@ -47,7 +47,8 @@ export function station(): Plan {
     };
     const ids: string[] = [];
     for (let i = 0; i <= ACROSS; i++) {
-      for (let j = 0; j < ACROSS; j++) ids.push(put(at(i, j), at(i, j + 1)), put(at(j, i), at(j + 1, i)));
+      for (let j = 0; j < ACROSS; j++)
+        ids.push(put(at(i, j), at(i, j + 1)), put(at(j, i), at(j + 1, i)));
     }
     const unit = `u${block}`;
     const middle = p.lines[ids[20]!]!.vertices[5]!;

@@ -77,6 +77,7 @@ describe('reference cases', () => {
         'fence_resistive',
         'placement',
         'post_force',
+        'pullout',
         'rod_group',
         'sag_from_H',
         'sag_from_end_tension',
@@ -85,6 +86,6 @@ describe('reference cases', () => {
         'wire',
       ].sort(),
     );
-    expect(all.length).toBe(52);
+    expect(all.length).toBe(56);
   });
 });

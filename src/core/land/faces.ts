@@ -96,7 +96,9 @@ export function facesOf(lines: Plan['lines'], bridge_m: number, look_m: number):
   for (const g of bridges) {
     const a = nodes.at(lines[g.line]!.vertices[g.vertex]!);
     const b = nodes.at(g.to);
-    if (a !== b) pieces.push({ a, b, line: null, from_m: 0, to_m: 0 });
+    // Two free ends that face one another name the same gap.
+    const known = pieces.some((p) => (p.a === a && p.b === b) || (p.a === b && p.b === a));
+    if (a !== b && !known) pieces.push({ a, b, line: null, from_m: 0, to_m: 0 });
   }
   return { faces: follow(pieces, nodes.points), gaps };
 }

@@ -56,10 +56,9 @@ export function nearest(vertices: readonly Point[], p: Point) {
     const a = vertices[i]!;
     const b = vertices[i + 1]!;
     const length = distance(a, b);
+    const square = length * length;
     const along =
-      length === 0
-        ? 0
-        : ((p.e - a.e) * (b.e - a.e) + (p.n - a.n) * (b.n - a.n)) / (length * length);
+      square === 0 ? 0 : ((p.e - a.e) * (b.e - a.e) + (p.n - a.n) * (b.n - a.n)) / square;
     const t = Math.min(1, Math.max(0, along));
     const q = { e: a.e + t * (b.e - a.e), n: a.n + t * (b.n - a.n) };
     const off = distance(p, q);

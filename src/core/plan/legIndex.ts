@@ -70,8 +70,10 @@ function makeIndex(lines: Plan['lines']): LegIndex {
 /** The nearest place of a leg to a point: distance along it from `a`, distance off it, m. */
 export function nearestOnLeg(a: Point, b: Point, p: Point) {
   const [dx, dy] = [b.e - a.e, b.n - a.n];
-  const length = Math.hypot(dx, dy);
-  const t = length === 0 ? 0 : ((p.e - a.e) * dx + (p.n - a.n) * dy) / (length * length);
+  // The square, since it may vanish where the length itself does not.
+  const square = dx * dx + dy * dy;
+  const length = Math.sqrt(square);
+  const t = square === 0 ? 0 : ((p.e - a.e) * dx + (p.n - a.n) * dy) / square;
   const held = Math.min(1, Math.max(0, t));
   const point = { e: a.e + held * dx, n: a.n + held * dy };
   return { along: held * length, off: Math.hypot(p.e - point.e, p.n - point.n), point };
