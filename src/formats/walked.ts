@@ -1,4 +1,5 @@
 /** Lines, places and areas from other programs and from walks, in local metres. */
+import { SHAPE_OF } from '../core/land/things.js';
 import { THING_KINDS, type Point, type Thing, type ThingKind } from '../core/plan/schema.js';
 import { parseCsvLines } from './csvLines.js';
 import { FormatError, parseJson } from './error.js';
@@ -76,7 +77,7 @@ export function readWalked(
       places.push({
         name: f.name,
         kind: kind === 'line' ? null : kind,
-        points: f.shape === 'area' ? open(points) : points,
+        points: isArea(f.shape, kind) ? open(points) : points,
         attributes: attributesOf(f.properties),
       });
   }
@@ -84,6 +85,10 @@ export function readWalked(
     throw new FormatError('', 'there is no line of two or more points in this file');
   return { lines, places, origin: home };
 }
+
+/** GPX has no areas: there a closed route of a kind that is an area is one. */
+const isArea = (shape: Found['shape'], kind: WalkedPlace['kind'] | 'line'): boolean =>
+  shape === 'area' || (kind !== null && kind in SHAPE_OF && SHAPE_OF[kind as ThingKind] === 'area');
 
 interface Found {
   readonly name: string;
