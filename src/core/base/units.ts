@@ -68,7 +68,10 @@ const SHAPES = {
   },
   smallVolt: same('V', 0),
   kilovolt: same('kV', 1),
-  ratio: same('', 1),
+  perArea: pair(
+    { unit: 'per ha', factor: 1e4, decimals: 1 },
+    { unit: 'per ac', factor: 4046.8564224, decimals: 1 },
+  ),
   ampere: same('A', 1),
   ohm: same('ohm', (x) => (Math.abs(x) < 10 ? 2 : Math.abs(x) < 100 ? 1 : 0)),
   joule: same('J', (x) => (Math.abs(x) < 10 ? 1 : 0)),

@@ -12,7 +12,7 @@ export const THING_NAMES: Readonly<Record<ThingKind, string>> = {
   publicWay: 'Public way',
   burn: 'Burn',
   oldFence: 'Old fence',
-  obstacle: 'Rock, drain or other obstacle',
+  obstacle: 'Obstacle, such as rock or a drain',
   tree: 'Tree',
   soil: 'Soil patch',
 };

@@ -22,18 +22,18 @@ const TOOLS: readonly { tool: Tool; name: string; key: string; icon: typeof Zap 
   { tool: 'energiser', name: 'Energiser', key: 'E', icon: Zap },
 ];
 
-/** Tools, what is chosen, and the property's files. */
-export function LandPanel() {
-  const { tool, line, also, thing } = useView();
-  const exists = useSession((s) => (line ? line in s.plan.lines : false));
+/** The tools, and what goes with the one in the hand. */
+export function LandTools() {
+  const { tool } = useView();
   const [said, setSaid] = useState<string | null>(null);
   const drawing = tool === 'draw' || tool === 'lane' || tool in SHAPE_OF;
   return (
-    <div
-      className="border-rule bg-panel no-print w-[292px] shrink-0 overflow-y-auto border-r p-3 max-[700px]:w-full"
-      tabIndex={-1}
-    >
-      <div role="toolbar" aria-label="Tools" className="grid grid-cols-2 gap-1">
+    <div className="border-rule bg-panel no-print max-h-[62vh] overflow-y-auto border-r border-b p-3 max-[700px]:max-h-none">
+      <div
+        role="toolbar"
+        aria-label="Tools"
+        className="grid grid-cols-2 gap-1 max-[700px]:grid-cols-3"
+      >
         {TOOLS.map(({ tool: t, name, key, icon: Icon }) => (
           <button
             key={t}
@@ -56,19 +56,30 @@ export function LandPanel() {
           {said}
         </p>
       )}
-      <div className="border-rule mt-3 border-t pt-3">
-        {thing?.kind === 'paddock' ? (
-          <PaddockCard at={thing.id} />
-        ) : thing ? (
-          <ThingCard thing={thing} />
-        ) : line && exists && also.length > 0 ? (
-          <ManyCard ids={[line, ...also]} />
-        ) : line && exists ? (
-          <LineCard id={line} />
-        ) : (
-          <Overview />
-        )}
-      </div>
+    </div>
+  );
+}
+
+/** What is chosen, else the whole property with its files. */
+export function LandCards() {
+  const { line, also, thing } = useView();
+  const exists = useSession((s) => (line ? line in s.plan.lines : false));
+  return (
+    <div
+      className="border-rule bg-panel no-print min-h-0 overflow-y-auto border-r p-3 max-[700px]:overflow-visible"
+      tabIndex={-1}
+    >
+      {thing?.kind === 'paddock' ? (
+        <PaddockCard at={thing.id} />
+      ) : thing ? (
+        <ThingCard thing={thing} />
+      ) : line && exists && also.length > 0 ? (
+        <ManyCard ids={[line, ...also]} />
+      ) : line && exists ? (
+        <LineCard id={line} />
+      ) : (
+        <Overview />
+      )}
     </div>
   );
 }

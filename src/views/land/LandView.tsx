@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import { useSession } from '../../ui/session/session.js';
 import { look, useView, type Tool } from '../../ui/session/view.js';
 import { ARROWS, nudge, removeChosen, splitHere, takeTool } from './actions.js';
-import { LandPanel } from './LandPanel.js';
+import { LandCards, LandTools } from './LandPanel.js';
 import { MapCanvas } from './MapCanvas.js';
 import { dropDrawing, endDrawing, useSketch } from './sketch.js';
 
@@ -10,11 +10,12 @@ import { dropDrawing, endDrawing, useSketch } from './sketch.js';
 export function LandView() {
   useLandKeys();
   return (
-    <div className="flex h-full max-[700px]:h-auto max-[700px]:flex-col">
-      <LandPanel />
-      <div className="min-w-0 flex-1 max-[700px]:h-[60vh] max-[700px]:flex-none">
+    <div className="grid h-full grid-cols-[292px_1fr] grid-rows-[auto_1fr] max-[700px]:flex max-[700px]:h-auto max-[700px]:flex-col">
+      <LandTools />
+      <div className="row-span-2 min-w-0 max-[700px]:h-[60vh] max-[700px]:flex-none">
         <MapCanvas />
       </div>
+      <LandCards />
     </div>
   );
 }

@@ -67,9 +67,9 @@ function Card({ paddock }: { paddock: PaddockReport }) {
         </dd>
         {head > 0 && (
           <>
-            <dt className="label">head per hectare</dt>
+            <dt className="label">head</dt>
             <dd className="text-right">
-              <Num value={head / (paddock.area_m2 / 1e4)} q="ratio" from={PER_AREA} />
+              <Num value={head / paddock.area_m2} q="perArea" from={PER_AREA} />
             </dd>
           </>
         )}

@@ -61,6 +61,7 @@ function Sheets({ id, loaded }: { id: string; loaded: Loaded }) {
     <main className="bg-sheet min-h-dvh print:bg-white" aria-label="Printed map">
       <style>{`@page { size: ${w}mm ${h}mm; margin: 0 } @media print { html, body { background: white } }`}</style>
       <div className="no-print border-rule bg-panel sticky top-0 z-10 flex flex-wrap items-center gap-x-5 gap-y-2 border-b p-3">
+        <h1 className="heading">{loaded.plan.name}</h1>
         <a className="button" href={`/p/${id}/land`}>
           <ArrowLeft size={14} aria-hidden /> Land
         </a>

@@ -2,11 +2,12 @@
 import { useMemo } from 'react';
 import { say } from '../../core/base/units.js';
 import { SHAPE_OF } from '../../core/land/things.js';
-import { pointAt } from '../../core/plan/geometry.js';
+import { planLength, pointAt } from '../../core/plan/geometry.js';
 import type { Grid, Plan, Point } from '../../core/plan/schema.js';
 import type { Report } from '../../core/report/schema.js';
 import { contourInterval, contourLines, heightRange } from '../../core/terrain/relief.js';
 import { Key } from './Key.js';
+import { spread, type Label } from './labels.js';
 import { mapSize, MARGIN, PAPERS, STRIP, type Paper, type Sheet } from './sheets.js';
 import { WAY_STROKES } from './strokes.js';
 
@@ -42,6 +43,10 @@ export function PrintedSheet({ sheet, count, paper, scale, plan, report, grid }:
       heavy: Math.round(c.z_m / interval) % 5 === 0,
     }));
   }, [grid]);
+  const labels = useMemo(
+    () => labelsOf(plan, report, box, mm).filter((l) => within(l, MARGIN, MARGIN, mw, mh)),
+    [plan, report, box, mm, mw, mh],
+  );
   const clip = `sheet-${sheet.row}-${sheet.col}`;
   return (
     <svg
@@ -75,9 +80,6 @@ export function PrintedSheet({ sheet, count, paper, scale, plan, report, grid }:
                 strokeWidth={WAY_STROKES[t.kind].width}
                 strokeDasharray={WAY_STROKES[t.kind].dash}
               />
-              <Words x={x(t.points[0]!)} y={y(t.points[0]!) - 1} size={2.2} italic>
-                {t.name}
-              </Words>
             </g>
           ))}
         {Object.values(plan.things ?? {})
@@ -85,9 +87,6 @@ export function PrintedSheet({ sheet, count, paper, scale, plan, report, grid }:
           .map((t) => (
             <g key={t.id} transform={`translate(${x(t.points[0]!)},${y(t.points[0]!)})`}>
               <circle r={1.3} fill="white" stroke="#223" strokeWidth={0.3} />
-              <Words x={2} y={0.8} size={2.2} italic>
-                {t.name}
-              </Words>
             </g>
           ))}
         {Object.values(plan.lines)
@@ -128,37 +127,19 @@ export function PrintedSheet({ sheet, count, paper, scale, plan, report, grid }:
                 strokeWidth={0.3}
                 strokeDasharray="0.6 0.4"
               />
-              <Words x={x(a!) + 1} y={y(a!) + 3} size={2}>
-                {g.name}
-              </Words>
             </g>
           );
         })}
-        {Object.values(plan.lines)
-          .filter((l) => seen(l.vertices))
-          .map((l) => {
-            const mid = Math.floor((l.vertices.length - 1) / 2);
-            const [a, b] = [l.vertices[mid]!, l.vertices[mid + 1]!];
-            const at = { e: (a.e + b.e) / 2, n: (a.n + b.n) / 2 };
-            return (
-              <Words key={l.id} x={x(at)} y={y(at) - 1.2} size={2.4} middle>
-                {l.name}
-              </Words>
-            );
-          })}
-        {report.paddocks.map((p) => (
-          <Words key={`${p.e}${p.n}`} x={x(p)} y={y(p)} size={2.6} middle soft>
-            {p.name}, {say(p.area_m2, 'area', plan.units)}
-          </Words>
-        ))}
         {Object.values(plan.energisers).map((e) => (
           <g key={e.id} transform={`translate(${x(e)},${y(e)})`}>
             <circle r={1.8} fill="white" stroke="#1c2b33" strokeWidth={0.35} />
             <circle r={0.8} fill="#b3261e" />
-            <Words x={2.6} y={0.8} size={2.4}>
-              {e.name}
-            </Words>
           </g>
+        ))}
+        {spread(labels).map((l) => (
+          <Words key={`${l.text}${l.x}${l.y}`} {...l}>
+            {l.text}
+          </Words>
         ))}
       </g>
       <rect
@@ -187,6 +168,46 @@ export function PrintedSheet({ sheet, count, paper, scale, plan, report, grid }:
       </g>
     </svg>
   );
+}
+
+const within = (l: Label, x: number, y: number, w: number, h: number): boolean =>
+  l.x > x && l.x < x + w && l.y > y && l.y < y + h;
+
+/** All names of a sheet, the most needed first. */
+function labelsOf(plan: Plan, report: Report, box: Sheet['box'], mm: number): Label[] {
+  const x = (p: Point) => MARGIN + (p.e - box.west) * mm;
+  const y = (p: Point) => MARGIN + (box.north - p.n) * mm;
+  const things = Object.values(plan.things ?? {}).filter((t) => t.kind !== 'property');
+  return [
+    ...Object.values(plan.energisers).map((e) => ({
+      text: e.name,
+      x: x(e) + 2.6,
+      y: y(e) + 0.8,
+      size: 2.4,
+    })),
+    ...Object.values(plan.lines).map((l) => {
+      const at = pointAt(l.vertices, planLength(l) / 2);
+      return { text: l.name, x: x(at), y: y(at) - 1.2, size: 2.4, middle: true };
+    }),
+    ...report.paddocks.map((p) => ({
+      text: `${p.name}, ${say(p.area_m2, 'area', plan.units)}`,
+      x: x(p),
+      y: y(p),
+      size: 2.6,
+      middle: true,
+      soft: true,
+    })),
+    ...Object.values(plan.gates).flatMap((g) => {
+      const line = plan.lines[g.line];
+      if (!line) return [];
+      const at = pointAt(line.vertices, g.at_m);
+      return [{ text: g.name, x: x(at) + 1, y: y(at) + 3, size: 2 }];
+    }),
+    ...things.map((t) => {
+      const at = t.points[Math.floor(t.points.length / 2)]!;
+      return { text: t.name, x: x(at) + 2, y: y(at) - 0.8, size: 2.2, italic: true };
+    }),
+  ];
 }
 
 function Words(p: {

@@ -32,7 +32,7 @@ export function PlacementPart({ line, report }: { line: Line; report: LineReport
           }}
         />{' '}
         posts, the longest bay{' '}
-        <Num value={Math.max(0, ...report.stretches.map((s) => s.bay_m))} q="tape" from={BAY} />.
+        <Num value={Math.max(0, ...report.stretches.map((s) => s.bay_m))} q="tape" from={BAY} />
       </p>
       <div className="flex flex-wrap items-center gap-2">
         {job.state === 'running' ? (
@@ -81,7 +81,7 @@ export function PlacementPart({ line, report }: { line: Line; report: LineReport
       {job.state === 'done' && (
         <div className="border-ink mt-3 border p-3" data-placement>
           {stale && <p className="text-warn mb-2">The line has changed since: place it again.</p>}
-          {mine && <Compared made={mine} line={line} />}
+          {mine && <Compared made={mine} line={line} report={report} />}
           <Summary results={job.results} />
           <div className="mt-3 flex gap-2">
             <button
@@ -135,9 +135,24 @@ const OPTIMUM: Origin = {
   ],
 };
 
+/** The rules that a placement keeps to. */
+const LIMITS = ['post-lifts', 'clearance', 'bays-too-long', 'post-barred'];
+
 /** Best, equal bays and the hurried hand, side by side. */
-function Compared({ made, line }: { made: LineArrangement; line: Line }) {
+function Compared({
+  made,
+  line,
+  report,
+}: {
+  made: LineArrangement;
+  line: Line;
+  report: LineReport;
+}) {
   const units = useUnits();
+  const broken = useSession(
+    (s) =>
+      s.report?.findings.filter((f) => f.place.line === line.id && LIMITS.includes(f.rule)).length,
+  );
   const currency = useSession((s) => s.plan.currency);
   const { runs } = made;
   const best = total(runs, (r) => r.best?.intermediate_posts);
@@ -197,6 +212,20 @@ function Compared({ made, line }: { made: LineArrangement; line: Line }) {
               )}
             </td>
             <td>{best === null ? 'none does' : 'yes'}</td>
+          </tr>
+          <tr>
+            <td>as it stands</td>
+            <td className="n">
+              <Num
+                value={report.posts.filter((p) => p.role === 'line' || p.role === 'bend').length}
+                q="count"
+              />
+            </td>
+            <td />
+            <td className="n">
+              <Num value={report.clearance?.high.gap_m} q="height" />
+            </td>
+            <td>{broken === 0 ? 'yes' : 'no'}</td>
           </tr>
           <tr>
             <td>equal bays</td>

@@ -136,9 +136,11 @@ function Strip({ line, report, profile, volts, width, tall, tracksOpen, onTracks
             source: 'Ground sampled every metre along the drawn line',
           }}
         />
-        <span className="label max-[900px]:hidden">
-          {report.posts.length} posts, {line.strands.length} strands
-        </span>
+        {shown === null && (
+          <span className="label max-[900px]:hidden">
+            {report.posts.length} posts, {line.strands.length} strands
+          </span>
+        )}
         <Reading s={shown} profile={profile} report={report} volts={volts} />
         <span className="ml-auto inline-flex gap-1">
           {tall && (

@@ -1,0 +1,89 @@
+import { expect, test } from '@playwright/test';
+import { axe, open, saved, stored } from './help.js';
+
+interface Placed {
+  placed?: { at_m: number }[];
+  pins?: { at_m: number }[];
+  noPosts?: object[];
+}
+const lineOf = async (page: Parameters<typeof stored>[0], id: string, line: string) =>
+  (await stored(page, id)).plan.lines[line] as unknown as Placed;
+
+test('posts are placed by the ground: compared, taken, and the findings go', async ({ page }) => {
+  const id = await open(page, 'land');
+  const list = page.getByRole('list', { name: 'List of findings' });
+  await list.getByRole('button', { name: /Middle east will lift/ }).click();
+  await list.getByRole('button', { name: /^Mend: place the posts/ }).click();
+  await expect(page).toHaveURL(/section$/);
+  await expect(page.locator('[data-saved]')).toContainText(/fewer than the fewest equal bays/);
+  await axe(page);
+  await page.getByRole('button', { name: 'Take it', exact: true }).click();
+  await saved(page);
+  expect((await lineOf(page, id, 'mid-e')).placed!.length).toBeGreaterThan(50);
+  await expect(list).not.toContainText('Middle east will lift');
+  await expect(list).not.toContainText('A hollow under Middle east');
+  await page.keyboard.press('Control+z');
+  await expect(list).toContainText(/Middle east will lift/);
+});
+
+test('by keyboard: post to post, pinned and freed; tracks fold; the window follows', async ({
+  page,
+}) => {
+  const id = await open(page, 'section');
+  await page.getByRole('button', { name: 'Hay split', exact: true }).click();
+  const strip = page.getByRole('slider');
+  await strip.focus();
+  for (let k = 0; k < 3; k++) await page.keyboard.press('ArrowRight');
+  await expect(page.locator('[data-post-card]')).toContainText('Post 4');
+  await page.keyboard.press('p');
+  await saved(page);
+  expect((await lineOf(page, id, 'hay')).pins).toHaveLength(1);
+  await expect(page.locator('[data-post-card]')).toContainText('pinned');
+  await page.keyboard.press('p');
+  await saved(page);
+  expect((await lineOf(page, id, 'hay')).pins).toEqual([]);
+  const axis = async () => (await strip.locator('text').first().textContent())!;
+  const whole = await axis();
+  for (let k = 0; k < 3; k++) await page.keyboard.press('+');
+  await page.keyboard.press('End');
+  expect(await axis()).not.toBe(whole);
+  await page.keyboard.press('0');
+  expect(await axis()).toBe(whole);
+  await page.getByRole('button', { name: 'Tracks' }).click();
+  await page.getByLabel('grade').check();
+  await expect(page.locator('[data-track=grade]')).toBeVisible();
+  await page.getByLabel('uplift').uncheck();
+  await expect(page.locator('[data-track=uplift]')).toHaveCount(0);
+});
+
+test('a stretch is barred, a post moved by typing; nonsense is refused beside its field', async ({
+  page,
+}) => {
+  const id = await open(page, 'section');
+  await page.getByRole('button', { name: 'Hay split', exact: true }).click();
+  await page.getByLabel('From', { exact: true }).fill('x');
+  await page.getByLabel('From', { exact: true }).press('Enter');
+  await expect(page.getByRole('alert')).toContainText('a number is wanted');
+  for (const [label, words] of [
+    ['From', '100'],
+    ['To', '103'],
+  ] as const) {
+    // prettier-ignore
+    await page.getByLabel(label, { exact: true }).fill(words);
+    await page.getByLabel(label, { exact: true }).press('Enter');
+  }
+  await page.getByLabel('Why no posts').fill('drain');
+  await page.getByRole('button', { name: 'Bar it' }).click();
+  await expect(page.getByText('100.00 m to 103.00 m: drain')).toBeVisible();
+  await page.getByRole('button', { name: 'Place by the ground' }).click();
+  await page.getByRole('button', { name: 'Take it', exact: true }).click();
+  await saved(page);
+  const { placed } = await lineOf(page, id, 'hay');
+  expect(placed!.filter((p) => p.at_m > 100 && p.at_m < 103)).toEqual([]);
+  await page.getByRole('button', { name: /^5$/ }).click();
+  const at = page.getByLabel('At', { exact: true });
+  await at.fill(String(placed![3]!.at_m + 0.5));
+  await at.press('Enter');
+  await saved(page);
+  expect((await lineOf(page, id, 'hay')).pins![0]!.at_m).toBeCloseTo(placed![3]!.at_m + 0.5, 6);
+});
