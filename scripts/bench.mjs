@@ -7,4 +7,7 @@ const { status } = spawnSync('node_modules/.bin/vitest', ['bench', '--run'], { s
 chromium();
 build();
 const trace = spawnSync(process.execPath, ['scripts/drag-trace.mjs'], { stdio: 'inherit' });
-process.exitCode = status || trace.status || 0;
+const pan = spawnSync(process.execPath, ['scripts/ts.mjs', 'scripts/station-trace.ts'], {
+  stdio: 'inherit',
+});
+process.exitCode = status || trace.status || pan.status || 0;

@@ -30,6 +30,15 @@ await withDemo('4393', async (browser, address) => {
   await picture('start', '/new', DESK);
   await picture('land', '/p/hollin-scar/land', DESK, choose('Middle west'));
   await picture('strands', '/p/hollin-scar/strands', DESK, choose('Old march'));
+  await picture('section', '/p/hollin-scar/section', DESK, async (page) => {
+    await page.getByRole('button', { name: 'Middle east', exact: true }).click();
+    await page.getByRole('slider').focus();
+    for (let k = 0; k < 5; k++) await page.keyboard.press('ArrowRight');
+    await page.getByRole('button', { name: 'Place by the ground' }).click();
+    await page.locator('[data-saved]').waitFor();
+  });
+  await picture('print', '/print/hollin-scar', { width: 1280, height: 880 });
+  await picture('land-phone', '/p/hollin-scar/land', PHONE);
   await picture('power', '/p/hollin-scar/power', DESK);
   await picture('strain', '/p/hollin-scar/strain', DESK, choose('Ridge dyke'));
   await picture('supplies', '/p/hollin-scar/supplies', DESK);

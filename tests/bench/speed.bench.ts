@@ -9,6 +9,7 @@ import { solveUnit } from '../../src/core/power/network.js';
 import { groundOf } from '../../src/core/terrain/ground.js';
 import { edit } from '../../src/formats/patch.js';
 import { parsePlan } from '../../src/formats/planFile.js';
+import { station, stationGround } from './station.js';
 import { farmCircuit } from '../unit/farm.js';
 
 const farm = farmCircuit(2000, 5);
@@ -33,6 +34,21 @@ describe('evaluate', () => {
       moveVertex(d, 'terrace', 1, { e: 212 + (step % 40) / 10, n: 72 }),
     );
     warm(next, ground, catalogue);
+  });
+});
+
+describe('station of 500 km, 20,000 posts, 5 strands', () => {
+  const big = station();
+  const under = groundOf(big, { ground: stationGround() });
+  // Claim: under 2 s.
+  bench('whole, from nothing', () => void evaluate(big, under, catalogue), { iterations: 5 });
+  const known = createEvaluator();
+  known(big, under, catalogue);
+  const [id] = Object.keys(big.lines);
+  let n = 0;
+  bench('one line changed', () => {
+    const { next } = edit(big, (d) => moveVertex(d, id!, 4, { e: 360 + (n++ % 9), n: 4 }));
+    known(next, under, catalogue);
   });
 });
 
