@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { axe, open, saved, stored } from './help.js';
 
-for (const step of ['land', 'strands', 'power', 'strain', 'supplies']) {
+for (const step of ['land', 'strands', 'section', 'power', 'strain', 'supplies']) {
   test(`${step} has no accessibility fault, in any scheme`, async ({ page }) => {
     await open(page, step);
     if (step === 'land') await page.getByRole('button', { name: /^Middle west/ }).click();

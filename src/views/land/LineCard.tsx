@@ -57,7 +57,7 @@ export function LineCard({ id }: { id: string }) {
               q="count"
               from={{
                 kind: 'formula',
-                title: 'Posts at equal bays',
+                title: line.placed ? 'Posts as placed by the ground' : 'Posts at equal bays',
                 formula:
                   'bays = ceil(length over ground ÷ longest bay), between ends, corners, bends and gates',
                 inputs: [
