@@ -1,7 +1,8 @@
 import { figure } from '../../core/plan/catalogue.js';
 import { say } from '../../core/base/units.js';
 import type { Line } from '../../core/plan/schema.js';
-import type { LineArrangement, Loosening, RunResult } from '../../core/posts/arrange.js';
+import type { LineArrangement, RunResult } from '../../core/posts/arrange.js';
+import type { Loosening } from '../../core/posts/loosen.js';
 import type { LineReport } from '../../core/report/schema.js';
 import { Part } from '../../ui/parts/controls.js';
 import { Head, Num, useUnits, type Origin } from '../../ui/parts/Num.js';

@@ -13,7 +13,7 @@ export function LineList({ note }: { note?: (id: string) => string }) {
   }, [chosen, lines, first]);
   return (
     <div
-      className="border-rule w-[168px] shrink-0 overflow-y-auto border-r py-2 max-[700px]:w-full max-[700px]:border-r-0 max-[700px]:border-b"
+      className="border-rule w-[168px] shrink-0 overflow-y-auto border-r py-2 max-[700px]:max-h-44 max-[700px]:w-full max-[700px]:border-r-0 max-[700px]:border-b"
       role="group"
       aria-label="Lines"
     >
