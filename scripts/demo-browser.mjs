@@ -4,6 +4,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
+import { CHROMIUM } from './chromium.mjs';
 
 /** Runs `use(browser, address)` with both up, and clears them away afterwards. */
 export async function withDemo(port, use) {
@@ -27,17 +28,7 @@ export async function withDemo(port, use) {
       break;
     await new Promise((wake) => setTimeout(wake, 100));
   }
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: [
-      '--no-sandbox',
-      '--disable-dev-shm-usage',
-      '--disable-gpu',
-      '--disable-quic',
-      '--disable-background-networking',
-      '--no-first-run',
-    ],
-  });
+  const browser = await chromium.launch(CHROMIUM);
   try {
     await use(browser, address);
   } finally {

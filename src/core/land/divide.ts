@@ -1,5 +1,5 @@
 /** A face divided by a straight fence: to a wished area, in a wished direction. */
-import { areaOf, inside, type Face } from './faces.js';
+import { areaOf, inFace, type Face } from './faces.js';
 import type { Point } from '../plan/schema.js';
 
 export interface Division {
@@ -75,8 +75,7 @@ function chords(face: Face, n: Point, along: Point, d: number): [Point, Point][]
   for (let i = 0; i + 1 < cuts.length; i++) {
     const [a, b] = [at(cuts[i]!), at(cuts[i + 1]!)];
     const mid = { e: (a.e + b.e) / 2, n: (a.n + b.n) / 2 };
-    const within = inside(face.rim, mid) && !face.holes.some((h) => inside(h, mid));
-    if (within && cuts[i + 1]! - cuts[i]! > 0.5) out.push([a, b]);
+    if (inFace(face, mid) && cuts[i + 1]! - cuts[i]! > 0.5) out.push([a, b]);
   }
   return out;
 }

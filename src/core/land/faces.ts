@@ -2,8 +2,8 @@
  * Paddocks as the faces of the fence network: legs are cut where lines cross or meet, small gaps are
  * bridged, and every closed face is followed round by its left side.
  */
-import { stations } from '../plan/geometry.js';
-import { crossing, legIndexOf, nearestOnLeg } from '../plan/legIndex.js';
+import { nearestOnLeg, stations } from '../plan/geometry.js';
+import { crossing, legIndexOf } from '../plan/legIndex.js';
 import { JOIN_TOLERANCE } from '../plan/places.js';
 import type { Plan, Point } from '../plan/schema.js';
 
@@ -300,9 +300,9 @@ export function inside(rim: readonly Point[], p: Point): boolean {
   return odd;
 }
 
-/** The face that a place lies in, holes left out. */
-export const faceAt = (faces: readonly Face[], p: Point): Face | undefined =>
-  faces.find((f) => inside(f.rim, p) && !f.holes.some((h) => inside(h, p)));
+/** True when a place lies in a face, holes left out. */
+export const inFace = (face: Pick<Face, 'rim' | 'holes'>, p: Point): boolean =>
+  inside(face.rim, p) && !face.holes.some((hole) => inside(hole, p));
 
 /** Distance from a point to the rim of a polygon or along a way, m. */
 export function offPath(points: readonly Point[], p: Point, closed = false): number {

@@ -3,7 +3,7 @@ import polylabel from 'polylabel';
 import { legIndexOf, type Hit } from '../plan/legIndex.js';
 import type { Gate, Plan, Point } from '../plan/schema.js';
 import type { PaddockReport, Report } from '../report/schema.js';
-import { facesOf, inside, type Face } from './faces.js';
+import { facesOf, inFace, type Face } from './faces.js';
 import { thingsOf } from './things.js';
 
 /** A place well inside a face, where its name can be written. */
@@ -33,7 +33,7 @@ export function paddocksOf(
   const taken = new Set<string>();
   const pairs = (list: readonly Point[]) => list.map((p): [number, number] => [p.e, p.n]);
   const paddocks = faces.map((face, k): PaddockReport => {
-    const own = Object.values(named ?? {}).find((p) => !taken.has(p.id) && within(face, p));
+    const own = Object.values(named ?? {}).find((p) => !taken.has(p.id) && inFace(face, p));
     if (own) taken.add(own.id);
     const at = own ?? labelPlace(face);
     return {
@@ -52,7 +52,7 @@ export function paddocksOf(
         .filter((g) => onEdge(face, g))
         .map((g) => g.id),
       water: water
-        .filter((w) => within(face, w.points[0]!) || beside(face, troughs.get(w.id)!))
+        .filter((w) => inFace(face, w.points[0]!) || beside(face, troughs.get(w.id)!))
         .map((w) => w.id),
     };
   });
@@ -67,9 +67,6 @@ export function paddocksOf(
   return { paddocks, gaps: seen };
 }
 
-const within = (face: Face, p: Point): boolean =>
-  inside(face.rim, p) && !face.holes.some((h) => inside(h, p));
-
 const onEdge = (face: Face, gate: Gate): boolean =>
   face.edges.some((e) => e.line === gate.line && gate.at_m >= e.from_m && gate.at_m <= e.to_m);
 
@@ -82,7 +79,5 @@ const beside = (face: Face, hits: readonly Hit[]): boolean =>
 /** The paddock that a place lies in. */
 export function paddockAt(paddocks: readonly PaddockReport[], p: Point): PaddockReport | undefined {
   const ring = (list: readonly (readonly [number, number])[]) => list.map(([e, n]) => ({ e, n }));
-  return paddocks.find(
-    (f) => inside(ring(f.rim), p) && !f.holes.some((hole) => inside(ring(hole), p)),
-  );
+  return paddocks.find((f) => inFace({ rim: ring(f.rim), holes: f.holes.map(ring) }, p));
 }

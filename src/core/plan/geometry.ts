@@ -48,22 +48,27 @@ export function pointAt(vertices: readonly Point[], s: number): Point {
   return { e: a.e + t * (b.e - a.e), n: a.n + t * (b.n - a.n) };
 }
 
+/** The nearest place of a leg to a point: distance along it from `a`, distance off it, m. */
+export function nearestOnLeg(a: Point, b: Point, p: Point) {
+  const [dx, dy] = [b.e - a.e, b.n - a.n];
+  // The square, since it may vanish where the length itself does not.
+  const square = dx * dx + dy * dy;
+  const length = Math.sqrt(square);
+  const t = square === 0 ? 0 : ((p.e - a.e) * dx + (p.n - a.n) * dy) / square;
+  const held = Math.min(1, Math.max(0, t));
+  const point = { e: a.e + held * dx, n: a.n + held * dy };
+  return { along: held * length, off: Math.hypot(p.e - point.e, p.n - point.n), point };
+}
+
 /** Nearest place of a line to a point: plan distance along it, distance off it, leg index. */
 export function nearest(vertices: readonly Point[], p: Point) {
   let best = { s: 0, off: Infinity, leg: 0, point: vertices[0]! as Point };
   let start = 0;
   for (let i = 0; i + 1 < vertices.length; i++) {
-    const a = vertices[i]!;
-    const b = vertices[i + 1]!;
-    const length = distance(a, b);
-    const square = length * length;
-    const along =
-      square === 0 ? 0 : ((p.e - a.e) * (b.e - a.e) + (p.n - a.n) * (b.n - a.n)) / square;
-    const t = Math.min(1, Math.max(0, along));
-    const q = { e: a.e + t * (b.e - a.e), n: a.n + t * (b.n - a.n) };
-    const off = distance(p, q);
-    if (off < best.off) best = { s: start + t * length, off, leg: i, point: q };
-    start += length;
+    const [a, b] = [vertices[i]!, vertices[i + 1]!];
+    const { along, off, point } = nearestOnLeg(a, b, p);
+    if (off < best.off) best = { s: start + along, off, leg: i, point };
+    start += distance(a, b);
   }
   return best;
 }

@@ -1,6 +1,6 @@
 /** Legs of all lines in a spatial index: what lies near a place, on a property of any size. */
 import Flatbush from 'flatbush';
-import { stations } from './geometry.js';
+import { nearestOnLeg, stations } from './geometry.js';
 import type { Plan, Point } from './schema.js';
 
 /** Where a place falls on a line. */
@@ -65,18 +65,6 @@ function makeIndex(lines: Plan['lines']): LegIndex {
       return [...best.values()];
     },
   };
-}
-
-/** The nearest place of a leg to a point: distance along it from `a`, distance off it, m. */
-export function nearestOnLeg(a: Point, b: Point, p: Point) {
-  const [dx, dy] = [b.e - a.e, b.n - a.n];
-  // The square, since it may vanish where the length itself does not.
-  const square = dx * dx + dy * dy;
-  const length = Math.sqrt(square);
-  const t = square === 0 ? 0 : ((p.e - a.e) * dx + (p.n - a.n) * dy) / square;
-  const held = Math.min(1, Math.max(0, t));
-  const point = { e: a.e + held * dx, n: a.n + held * dy };
-  return { along: held * length, off: Math.hypot(p.e - point.e, p.n - point.n), point };
 }
 
 /**

@@ -1,3 +1,4 @@
+import { nearestOnLeg } from './geometry.js';
 import type { Point } from './schema.js';
 
 /**
@@ -26,14 +27,7 @@ export function simplify(points: readonly Point[], tolerance_m: number): Point[]
   return points.filter((_, i) => keep[i]);
 }
 
-function offSegment(p: Point, a: Point, b: Point): number {
-  const dx = b.e - a.e;
-  const dy = b.n - a.n;
-  const length2 = dx * dx + dy * dy;
-  const t =
-    length2 === 0 ? 0 : Math.min(1, Math.max(0, ((p.e - a.e) * dx + (p.n - a.n) * dy) / length2));
-  return Math.hypot(p.e - a.e - t * dx, p.n - a.n - t * dy);
-}
+const offSegment = (p: Point, a: Point, b: Point): number => nearestOnLeg(a, b, p).off;
 
 /** A simplified track with what it drops. */
 export interface Simplified {
