@@ -14,6 +14,7 @@ const core = [
   'earth',
   'power',
   'supplies',
+  'compare',
   'findings',
 ];
 /** A folder of core may import itself and the folders before it; the top files may import all. */

@@ -7,12 +7,15 @@ import { clearanceUnder, fillsUnder, withUplift, type RunPull } from './posts/fo
 import { layOut, type Layout } from './posts/layout.js';
 import { pullOut } from './posts/pullout.js';
 import type { AimedLine } from './power/power.js';
-import type { LineReport, Post } from './report/schema.js';
-import { propose } from './strands/proposal.js';
-import { profilesOf, requirementOf } from './strands/requirement.js';
+import type { LineReport, Post, Requirement } from './report/schema.js';
+import { effectiveGap, pushedBy, reachOf } from './strands/opening.js';
+import { judge } from './strands/judge.js';
+import { proposeOne } from './strands/proposal.js';
+import { requirementOf } from './strands/requirement.js';
 import { heightAt, type Ground } from './terrain/ground.js';
 import { gAt, profileOf, zAt, type Profile } from './terrain/profile.js';
-import { schoolTension, strainOf, wireOf, type BayedRun } from './wire/strain.js';
+import { bottomOf } from './wire/bottom.js';
+import { hotPull, strainOf, wireOf, type BayedRun } from './wire/strain.js';
 
 export interface LineStage {
   readonly report: LineReport;
@@ -34,8 +37,9 @@ export function lineStage(
   cat: Catalogue,
 ): LineStage {
   const profile = profileOf(line.vertices, ground, 1, line.levels);
-  const requirement = requirementOf(profilesOf(line, cat), cat);
-  const laid = layOut(line, gates, profile, requirement?.small ?? false, cat);
+  const asked = requirementOf(line, cat);
+  const laid = layOut(line, gates, profile, asked?.small ?? false, cat);
+  const requirement = asked && withBay(asked, laid, cat);
   const strain = strainOf(line, baysOf(laid), climate, cat);
   const weight = line.strands.reduce((sum, s) => sum + wireOf(s.wire, cat).weight_N_per_m, 0);
   const pulls = laid.runs.map((run, k): RunPull => {
@@ -45,12 +49,19 @@ export function lineStage(
   });
   const posts = withHold(withUplift(laid.posts, pulls), { soil, things }, cat);
   const layout = { ...laid, posts };
-  const lowest = line.strands[0];
-  const hot = strain.reduce((least, r) => Math.min(least, r.hot_N), schoolTension(line, cat));
+  const lowest = bottomOf(line.strands, cat);
   const own = lowest && wireOf(lowest.wire, cat).weight_N_per_m;
   const under = lowest
-    ? ([lowest.height_m, profile, posts, layout.stretches, own!, hot] as const)
+    ? ([
+        lowest.height_m,
+        profile,
+        posts,
+        layout.stretches,
+        own!,
+        hotPull(strain, lowest.wire),
+      ] as const)
     : null;
+  const pushed = pushedBy(strain);
   const limit = lowest ? lowest.height_m + figure(cat, 'posts.clearanceAbove') : 0;
   const report: LineReport = {
     id: line.id,
@@ -68,12 +79,23 @@ export function lineStage(
     swings: Object.fromEntries(gates.map((g) => [g.id, swings(line, g, ground)])),
     signs: signsOn(line, layout, things, cat),
     requirement,
-    proposal: requirement && propose(requirement, cat),
-    effectiveGap_m: effectiveGap(line, strain),
+    proposal: requirement && proposeOne(requirement, cat),
+    marks: requirement ? judge(line.strands, requirement, cat, pushed) : [],
+    effectiveGap_m: effectiveGap(line.strands, pushed, cat, reachOf(asked)),
     strain,
   };
   const aim_V = requirement?.aim_V ?? figure(cat, 'network.aimDefault');
   return { report, layout, wired: { line, gates, runs: layout.runs, aim_V } };
+}
+
+/** The longest bay that this ground allows, beside what the stock ask of the strands. */
+function withBay(asked: Requirement, { stretches }: Layout, cat: Catalogue): Requirement {
+  const ground = stretches.some((s) => s.undulating) ? 'uneven' : 'even';
+  const key = `posts.${ground}${asked.small ? 'Small' : 'Large'}`;
+  const value = figure(cat, key);
+  const path = `defaults.${key}.value`;
+  const bay = { about: 'bay' as const, profile: null, path, value, note: null, usual: value };
+  return { ...asked, rows: [...asked.rows, bay] };
 }
 
 /** Warning signs: along a boundary, else where the line follows a public way. */
@@ -107,7 +129,7 @@ function withHold(
 }
 
 /** The bays within each run, as taped from post to post. */
-function baysOf(layout: Layout): BayedRun[] {
+export function baysOf(layout: Layout): BayedRun[] {
   return layout.runs.map((run) => {
     const own = layout.posts.filter((p) => p.s_m >= run.from_m - 1e-6 && p.s_m <= run.to_m + 1e-6);
     return { run, bays_m: own.slice(1).map((p, i) => p.tape_m - own[i]!.tape_m) };
@@ -128,18 +150,6 @@ function legsOf(line: Line, profile: Profile): LineReport['legs'] {
       grade: plan_m === 0 ? 0 : rise_m / plan_m,
     };
   });
-}
-
-/** Widest gap between strands with what a push opens on either side of it, hot day, m. */
-function effectiveGap(line: Line, strain: LineReport['strain']): number | null {
-  const heights = line.strands.map((s) => s.height_m).sort((a, b) => a - b);
-  if (heights.length < 2 || strain.length === 0) return null;
-  const spread = Math.max(...strain.map((s) => s.pushed_m));
-  let widest = 0;
-  for (let i = 0; i + 1 < heights.length; i++)
-    widest = Math.max(widest, heights[i + 1]! - heights[i]!);
-  // Both strands give way, one up and one down.
-  return widest + 2 * spread;
 }
 
 /** How much the ground rises under a gate's leaves as they open to either side, m. */

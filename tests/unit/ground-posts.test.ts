@@ -6,8 +6,6 @@ import { equalBays } from '../../src/core/posts/bays.js';
 import { clearanceUnder, uplift } from '../../src/core/posts/forces.js';
 import { pullOut } from '../../src/core/posts/pullout.js';
 import { layOut } from '../../src/core/posts/layout.js';
-import { gapBreaches, profilesOf, requirementOf } from '../../src/core/strands/requirement.js';
-import { propose } from '../../src/core/strands/proposal.js';
 import { gridFromSpots } from '../../src/core/terrain/gridding.js';
 import { groundOf, heightAt } from '../../src/core/terrain/ground.js';
 import { gAt, profileOf, sAtG, zAt } from '../../src/core/terrain/profile.js';
@@ -235,77 +233,5 @@ describe('forces', () => {
     expect(gap.high).toEqual({ at_m: 5, gap_m: expect.closeTo(0.55 - (0.378 * 25) / 2000, 9) });
     expect(gap.low.at_m).toBe(2);
     expect(gap.low.gap_m).toBeCloseTo(0.05, 2);
-  });
-});
-
-describe('make-ups', () => {
-  const heights = (ids: string[], boundary = false) => {
-    const l = line(
-      'a',
-      [
-        [0, 0],
-        [1, 0],
-      ],
-      { left: ids, boundary },
-    );
-    return propose(requirementOf(profilesOf(l, catalogue), catalogue)!, catalogue).heights_m.map(
-      (h) => Math.round(h * 1000),
-    );
-  };
-  // Common practice: usual make-ups by stock; counts as in the trade, heights evened out.
-  it.each([
-    [['cattle-quiet'], false, 1, 850, 850],
-    [['cattle-calves'], false, 3, 400, 950],
-    [['cattle-calves'], true, 4, 350, 1100],
-    [['horses'], false, 4, 450, 1350],
-    [['sheep'], false, 5, 150, 900],
-    [['goats'], false, 5, 150, 900],
-    [['fox'], false, 7, 130, 1100],
-    [['deer-farmed'], false, 9, 200, 1900],
-  ])('%j on a boundary %s: %i strands from %i to %i mm', (ids, boundary, count, low, top) => {
-    const h = heights(ids, boundary);
-    expect([h.length, h[0], h.at(-1)]).toEqual([count, low, top]);
-  });
-
-  it('every proposal meets every profile, and no strand of it can go', () => {
-    const ids = Object.keys(catalogue.profiles);
-    fc.assert(
-      fc.property(
-        fc.uniqueArray(fc.constantFrom(...ids), { minLength: 1, maxLength: 4 }),
-        (chosen) => {
-          const need = requirementOf(chosen, catalogue)!;
-          const h = propose(need, catalogue).heights_m;
-          const holds = (list: number[]) =>
-            list.length >= need.minStrands &&
-            (list[0] ?? 9) <= need.lowestMax_m + 1e-9 &&
-            (list.at(-1) ?? 0) >= need.topMin_m - 1e-9 &&
-            gapBreaches(list, chosen, catalogue).length === 0;
-          expect(holds(h)).toBe(true);
-          h.forEach((_, i) => expect(holds(h.filter((__, k) => k !== i))).toBe(false));
-        },
-      ),
-      { numRuns: 200 },
-    );
-  });
-
-  it('more demanding stock never get fewer strands', () => {
-    const ids = Object.keys(catalogue.profiles);
-    fc.assert(
-      fc.property(
-        fc.uniqueArray(fc.constantFrom(...ids), { minLength: 2, maxLength: 4 }),
-        (chosen) => {
-          const count = (list: string[]) =>
-            propose(requirementOf(list, catalogue)!, catalogue).heights_m.length;
-          expect(count(chosen)).toBeGreaterThanOrEqual(count(chosen.slice(1)));
-        },
-      ),
-    );
-  });
-
-  it('names the gap that is too wide and who goes through', () => {
-    expect(gapBreaches([0.15, 0.3, 0.45, 0.65, 0.9], ['goats'], catalogue)).toEqual([
-      { lower_m: 0.45, upper_m: 0.65, limit_m: 0.17, profile: 'goats' },
-    ]);
-    expect(requirementOf([], catalogue)).toBeNull();
   });
 });

@@ -4,7 +4,7 @@ import type { Catalogue, Mark } from '../plan/catalogue.js';
 import { pointAt } from '../plan/geometry.js';
 import type { Line, PatchStep, Plan } from '../plan/schema.js';
 import type { Finding, LineReport, Report } from '../report/schema.js';
-import { makeUp } from '../strands/makeUp.js';
+import { hung } from '../strands/proposal.js';
 
 /** Everything that a rule may look at. */
 export interface Scene {
@@ -62,10 +62,21 @@ export const replace = (path: string, value: unknown): PatchStep => ({
   value,
 });
 
-/** The patch that puts the proposed make-up on a line. */
-export const takeProposal = (line: Line, report: LineReport, cat: Catalogue): PatchStep[] => [
-  replace(`/lines/${line.id}/strands`, makeUp(report.proposal!.heights_m, line.strands, cat)),
-];
+/** The mend that puts the proposed make-up on a line; none where the rules allow no make-up. */
+export const takeProposal = (
+  line: Line,
+  report: LineReport,
+  cat: Catalogue,
+): Pick<Found, 'mend'> | Record<string, never> => {
+  if (!report.proposal || !report.requirement) return {};
+  const strands = hung(report.proposal, report.requirement, line.strands, line.post, cat);
+  return {
+    mend: {
+      words: 'Take the proposed make-up',
+      patch: [replace(`/lines/${line.id}/strands`, strands)],
+    },
+  };
+};
 
 /** Figures in the words of a finding, in the property's units. */
 export function sayer(units: Units) {

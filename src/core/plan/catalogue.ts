@@ -4,8 +4,11 @@
  */
 import { Type, type Static } from '@sinclair/typebox';
 import type { Plan } from './schema.js';
+import animals from '../../../data/animals.json' with { type: 'json' };
 import defaults from '../../../data/defaults.json' with { type: 'json' };
 import energisers from '../../../data/energisers.json' with { type: 'json' };
+import kinds from '../../../data/kinds.json' with { type: 'json' };
+import orders from '../../../data/orders.json' with { type: 'json' };
 import posts from '../../../data/posts.json' with { type: 'json' };
 import prices from '../../../data/prices.json' with { type: 'json' };
 import profiles from '../../../data/profiles.json' with { type: 'json' };
@@ -40,13 +43,39 @@ const ProfileSchema = Type.Object(
     minStrands: Type.Integer({ minimum: 1 }),
     aim_V: positive,
     noBarbed: Type.Boolean(),
+    animal: Type.String(),
+    minLive: Type.Integer({ minimum: 1 }),
+    lowestLive: Type.Boolean({ description: 'the lowest strand carries volts, always' }),
+    topLive: Type.Boolean({ description: 'they lean on a top that is not live' }),
+    seenTop: Type.Boolean({ description: 'the top is seen from afar' }),
+    reach_m: Type.Number({ exclusiveMinimum: 0, description: 'gaps below it are pushed into' }),
+    holdBay_m: positive,
+    holdTension_N: positive,
   },
   closed,
 );
+const AnimalSchema = Type.Object(
+  {
+    ...origin,
+    young: Type.String(),
+    shoulder_m: positive,
+    young_m: positive,
+    body_ohm: positive,
+    hoof_m: positive,
+  },
+  {
+    ...closed,
+    description: 'shoulder heights grown and young; resistance nose to hoof; radius of a hoof',
+  },
+);
+const FORMS = ['plain', 'barbed', 'rope', 'tape', 'panel'] as const;
 const WireSchema = Type.Object(
   {
     ...origin,
-    form: Type.Union([Type.Literal('plain'), Type.Literal('barbed')]),
+    form: Type.Union(FORMS.map((f) => Type.Literal(f))),
+    mass_kg_per_m: Type.Optional(positive),
+    EA_N: Type.Optional(positive),
+    tension_N: Type.Optional(Type.Number({ description: 'strung no tighter than this' })),
     diameter_mm: positive,
     tensile_MPa: positive,
     dc_ohm_per_km: positive,
@@ -106,6 +135,27 @@ const SeasonSchema = Type.Object(
   closed,
 );
 const SchoolSchema = Type.Object({ ...origin, tension_N: positive }, closed);
+const OrderSchema = Type.Object(origin, closed);
+const KindSchema = Type.Object(
+  {
+    ...origin,
+    materials: Type.Record(Type.String(), positive, {
+      description: 'metres of each priced item for a metre of one row',
+    }),
+    rows: Type.Integer({ minimum: 1 }),
+    post: Type.Union([Type.Null(), Type.String()], { description: 'price of a post; null: none' }),
+    bayLarge_m: positive,
+    bayEven_m: positive,
+    insulators: Type.Number({ minimum: 0, description: 'at each post of a row' }),
+    braces: Type.Number({ minimum: 0, description: 'at the two ends of a run' }),
+    stays: Type.Optional(Type.Number({ description: 'at each post' })),
+    life_y: positive,
+    upkeep_h_per_km: positive,
+    holds: Type.Array(Type.String()),
+    stops: Type.Array(Type.String()),
+  },
+  { ...closed, description: 'another kind of fence, for the comparison' },
+);
 const SpacingSchema = Type.Object({ ...origin, bay_m: positive }, closed);
 const PriceSchema = Type.Object(
   { ...origin, price: Type.Number({ minimum: 0 }), per: Type.String() },
@@ -114,6 +164,9 @@ const PriceSchema = Type.Object(
 
 export const CatalogueSchema = Type.Object(
   {
+    animals: Type.Record(Type.String(), AnimalSchema),
+    orders: Type.Record(Type.String(), OrderSchema),
+    kinds: Type.Record(Type.String(), KindSchema),
     defaults: Type.Record(Type.String(), FigureSchema),
     profiles: Type.Record(Type.String(), ProfileSchema),
     wires: Type.Record(Type.String(), WireSchema),
@@ -131,6 +184,8 @@ export const CatalogueSchema = Type.Object(
 export type Catalogue = Static<typeof CatalogueSchema>;
 export type Mark = 'published' | 'practice' | 'memory' | 'derived' | 'assumed' | 'invented';
 export type Profile = Catalogue['profiles'][string];
+export type Animal = Catalogue['animals'][string];
+export type FenceKind = Catalogue['kinds'][string];
 export type Wire = Catalogue['wires'][string];
 export type EnergiserModel = Catalogue['energisers'][string];
 export type PostKind = Catalogue['posts'][string];
@@ -140,6 +195,9 @@ export const SEASONS: readonly SeasonId[] = ['dry', 'today', 'wet'];
 
 /** The shipped catalogue, before a property's own figures. */
 export const catalogue = {
+  animals,
+  orders,
+  kinds,
   defaults,
   profiles,
   wires,

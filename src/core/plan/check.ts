@@ -2,7 +2,7 @@
 import type { Catalogue } from './catalogue.js';
 import { figureAt } from './catalogue.js';
 import { planLength } from './geometry.js';
-import type { Line, Plan } from './schema.js';
+import type { Line, Plan, Strand } from './schema.js';
 
 export interface Fault {
   /** JSON Pointer to the place. */
@@ -28,7 +28,15 @@ export function checkPlan(plan: Plan, cat: Catalogue, gridIds: ReadonlySet<strin
   if (!(cold_C <= today_C && today_C <= hot_C)) {
     say('/climate', 'today must lie between the coldest night and the hottest day');
   }
-  for (const [key, line] of Object.entries(plan.lines)) checkLine(key, line, cat, say, named);
+  for (const [key, line] of Object.entries(plan.lines)) {
+    checkLine(key, line, cat, say, named);
+    if (line.design !== undefined)
+      named(plan.designs ?? {}, line.design, `/lines/${key}/design`, 'design');
+  }
+  for (const [key, design] of Object.entries(plan.designs ?? {})) {
+    if (design.id !== key) say(`/designs/${key}/id`, 'differs from its key');
+    checkStrands(design.strands, `/designs/${key}`, cat, say, named);
+  }
   for (const [key, gate] of Object.entries(plan.gates)) {
     if (gate.id !== key) say(`/gates/${key}/id`, 'differs from its key');
     const line = Object.hasOwn(plan.lines, gate.line) ? plan.lines[gate.line] : undefined;
@@ -76,6 +84,22 @@ export function checkPlan(plan: Plan, cat: Catalogue, gridIds: ReadonlySet<strin
 type Say = (place: string, reason: string) => void;
 type Named = (table: object, key: string, place: string, what: string) => void;
 
+function checkStrands(
+  strands: readonly Strand[],
+  at: string,
+  cat: Catalogue,
+  say: Say,
+  named: Named,
+): void {
+  strands.forEach((s, i) => {
+    named(cat.wires, s.wire, `${at}/strands/${i}/wire`, 'wire');
+    const below = strands[i - 1];
+    if (below && s.height_m - below.height_m < 0.01 - 1e-9) {
+      say(`${at}/strands/${i}/height_m`, 'strands run from the ground up, 10 mm apart or more');
+    }
+  });
+}
+
 function checkLine(key: string, line: Line, cat: Catalogue, say: Say, named: Named): void {
   const at = `/lines/${key}`;
   if (line.id !== key) say(`${at}/id`, 'differs from its key');
@@ -84,13 +108,7 @@ function checkLine(key: string, line: Line, cat: Catalogue, say: Say, named: Nam
   for (const list of ['left', 'right', 'keepOut'] as const) {
     line[list].forEach((id, i) => named(cat.profiles, id, `${at}/${list}/${i}`, 'profile'));
   }
-  line.strands.forEach((s, i) => {
-    named(cat.wires, s.wire, `${at}/strands/${i}/wire`, 'wire');
-    const below = line.strands[i - 1];
-    if (below && s.height_m - below.height_m < 0.01 - 1e-9) {
-      say(`${at}/strands/${i}/height_m`, 'strands run from the ground up, 10 mm apart or more');
-    }
-  });
+  checkStrands(line.strands, at, cat, say, named);
   for (const list of ['pins', 'placed'] as const) {
     (line[list] ?? []).forEach((p, i) => {
       if (p.kind !== null) named(cat.posts, p.kind, `${at}/${list}/${i}/kind`, 'post');

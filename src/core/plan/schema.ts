@@ -29,8 +29,47 @@ export const StrandSchema = Type.Object(
     duty: Type.Union([Type.Literal('live'), Type.Literal('earth'), Type.Literal('cold')]),
     wire: words(40),
     insulated: Type.Boolean(),
+    switched: Type.Optional(
+      Type.Boolean({ description: 'has a cut-out: off in the season of long grass' }),
+    ),
+    offset_m: Type.Optional(
+      Type.Number({ minimum: 0.05, maximum: 1, description: 'held off the posts by brackets' }),
+    ),
+    kept: Type.Optional(Type.Boolean({ description: 'stands already, of an old fence' })),
+  },
+  {
+    ...closed,
+    description: 'height_m: of the wire; of a woven panel, its top, which stands on the ground',
+  },
+);
+
+/** Requirements of a line that can be replaced by hand, each with a note. */
+export const DEMANDS = [
+  'lowest',
+  'clear',
+  'gap',
+  'upperGap',
+  'top',
+  'count',
+  'live',
+  'aim',
+  'opening',
+] as const;
+const DemandSchema = Type.Object(
+  {
+    value: Type.Number({ minimum: 0, maximum: 1e5 }),
+    note: Type.String({ minLength: 1, maxLength: 400 }),
   },
   closed,
+);
+
+export const DesignSchema = Type.Object(
+  {
+    id,
+    name: Type.String({ minLength: 1, maxLength: 80 }),
+    strands: Type.Array(StrandSchema, { maxItems: 20 }),
+  },
+  { ...closed, description: 'a make-up with a name, to be put on many lines' },
 );
 
 const along = Type.Number({
@@ -65,6 +104,23 @@ export const LineSchema = Type.Object(
     keepOut: Type.Array(words(40), { maxItems: 8 }),
     boundary: Type.Boolean(),
     strands: Type.Array(StrandSchema, { maxItems: 20, description: 'from the ground up' }),
+    design: Type.Optional(id),
+    standing: Type.Optional(Type.Boolean({ description: 'its posts stand already' })),
+    stepOver: Type.Optional(Type.Boolean({ description: 'people step over it' })),
+    snow: Type.Optional(Type.Boolean({ description: 'snow lies, or the ground freezes' })),
+    dim: Type.Optional(Type.Boolean({ description: 'stock meet it in dim light' })),
+    demands: Type.Optional(
+      Type.Partial(
+        Type.Object(
+          Object.fromEntries(DEMANDS.map((d) => [d, DemandSchema])) as Record<
+            Demand,
+            typeof DemandSchema
+          >,
+          closed,
+        ),
+        closed,
+      ),
+    ),
     post: words(40),
     maxBay_m: Type.Union([Type.Null(), Type.Number({ minimum: 0.5, maximum: 100 })], {
       description: 'longest bay; null: from the catalogue for this stock and ground',
@@ -233,6 +289,7 @@ export const PlanSchema = Type.Object(
       closed,
     ),
     lines: byId(LineSchema),
+    designs: Type.Optional(byId(DesignSchema)),
     gates: byId(GateSchema),
     energisers: byId(EnergiserSchema),
     things: Type.Optional(byId(ThingSchema)),
@@ -276,6 +333,8 @@ export type Plan = Static<typeof PlanSchema>;
 export type Line = Static<typeof LineSchema>;
 export type Vertex = Static<typeof VertexSchema>;
 export type Strand = Static<typeof StrandSchema>;
+export type Design = Static<typeof DesignSchema>;
+export type Demand = (typeof DEMANDS)[number];
 export type Gate = Static<typeof GateSchema>;
 export type Energiser = Static<typeof EnergiserSchema>;
 export type Pin = Static<typeof PinSchema>;

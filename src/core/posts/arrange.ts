@@ -9,7 +9,8 @@ import type { Gate, Line, PatchStep, PlacedPost, Plan } from '../plan/schema.js'
 import type { Requirement } from '../report/schema.js';
 import { gAt, profileOf, sAtG, zAt, type Profile } from '../terrain/profile.js';
 import type { Ground } from '../terrain/ground.js';
-import { schoolTension, tensionAt, wireOf } from '../wire/strain.js';
+import { bottomOf } from '../wire/bottom.js';
+import { strungAt, tensionAt, wireOf } from '../wire/strain.js';
 import { placeGreedy, placeUniform } from './baselines.js';
 import { equalBays } from './bays.js';
 import { fixedPosts, kindFor, longestBay, type Fixed } from './layout.js';
@@ -118,7 +119,7 @@ function runJob(
     longest: longestBay(line, profile, fixed[i]!.s, f.s, small, cat).maxBay_m,
   }));
   const longest_m = s_m.map((s) => lengths.findLast((l) => s >= l.from - 1e-9)!.longest);
-  const lowest = line.strands[0]!.height_m;
+  const lowest = bottomOf(line.strands, cat)!.height_m;
   return {
     from_m: from,
     to_m: to,
@@ -185,14 +186,14 @@ function samples(p: Profile, from: number, to: number, stands: readonly number[]
 
 /** Sum of the strands' pulls on the coldest night, the least of one on the hottest day, weight. */
 function tensions(line: Line, plan: Pick<Plan, 'climate'>, bay: number, cat: Catalogue) {
-  const T = schoolTension(line, cat);
   let cold = 0;
   let weight = 0;
   for (const s of line.strands) {
-    cold += tensionAt(T, bay, s.wire, plan.climate.cold_C, cat);
+    cold += tensionAt(strungAt(line, s.wire, cat), bay, s.wire, plan.climate.cold_C, cat);
     weight += wireOf(s.wire, cat).weight_N_per_m;
   }
-  const hot = tensionAt(T, bay, line.strands[0]!.wire, plan.climate.hot_C, cat);
+  const lowest = bottomOf(line.strands, cat)!.wire;
+  const hot = tensionAt(strungAt(line, lowest, cat), bay, lowest, plan.climate.hot_C, cat);
   return { cold, hot, weight };
 }
 

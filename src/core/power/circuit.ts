@@ -4,7 +4,7 @@ import { distance, pointAt } from '../plan/geometry.js';
 import type { Energiser, Gate, Line, Plan, Strand } from '../plan/schema.js';
 import type { Mark, Topology } from '../plan/topology.js';
 import type { Run } from '../report/schema.js';
-import type { Circuit, Jumper, Section, StrandType } from './network.js';
+import type { Circuit, Jumper, Section, Shunt, StrandType } from './network.js';
 
 /** A line with what the circuit needs to know of it. */
 export interface WiredLine {
@@ -21,6 +21,13 @@ const resistanceKey = {
   best: 'best_ohm_per_km',
   guaranteed: 'guaranteed_ohm_per_km',
 } as const;
+
+/** A strand whose cut-out is open in the season of long grass carries nothing then. */
+export const carries = (s: Strand, season: SeasonId): boolean =>
+  s.duty !== 'cold' && !(s.switched && season === 'wet');
+
+/** Resistance of one rod at a place of a line, ohm. */
+export type RodAt = (line: Line, s: number) => number;
 
 /** Plan distances that the circuit must name on a line: gates, strained ends, long stretches. */
 export function circuitMarks(w: WiredLine, maxPiece: number): number[] {
@@ -44,6 +51,7 @@ export function shareLeakage(strands: readonly Strand[], mean: number, scale_m: 
  * The circuit of one energiser: its lines, strands tied at both ends of every run and wherever
  * lines meet, cable under gates that have it.
  * @param ids the lines that hang together with the energiser's own
+ * @param rod what a rod of an earth strand has, by place
  */
 export function circuitOf(
   energiser: Energiser,
@@ -53,6 +61,7 @@ export function circuitOf(
   season: SeasonId,
   resistance: Plan['sizing']['resistance'],
   r_earth_ohm: number,
+  rod: RodAt,
   cat: Catalogue,
 ): Circuit {
   const mean = cat.seasons[season]!.leakage_S_per_km;
@@ -72,12 +81,13 @@ export function circuitOf(
     return here;
   };
   const tied = new Set<string>();
+  const shunts: Shunt[] = [];
   const cables: { id: string; from: string; to: string; length_m: number }[] = [];
 
   for (const id of ids) {
     const { line, gates, runs } = wired[id]!;
     const marks = topology.marks[id]!;
-    const strands = strandTypes(line, mean, cat, resistance, types);
+    const strands = strandTypes(line, mean, season, cat, resistance, types);
     const duties = line.strands;
     for (const run of runs) {
       const inside = marks.filter((m) => m.s >= run.from_m - 0.31 && m.s <= run.to_m + 0.31);
@@ -96,12 +106,25 @@ export function circuitOf(
       for (const m of inside) {
         const here = meet(m.location);
         duties.forEach((s, i) => {
+          if (!carries(s, season)) return;
           const name = strandName(id, i);
           const list = s.duty === 'live' ? here.live : s.duty === 'earth' ? here.earth : null;
           if (list && !list.includes(name)) list.push(name);
         });
       }
       tied.add(inside[0]!.location).add(inside.at(-1)!.location);
+      const earth = duties.findIndex((s) => s.duty === 'earth');
+      if (earth < 0) continue;
+      // The earth strands are bonded to rods of their own along the run.
+      let last = -Infinity;
+      for (const m of inside) {
+        if (m.s - last < figure(cat, 'earth.strandRod')) continue;
+        last = m.s;
+        const { location } = m;
+        tied.add(location);
+        const strand = strandName(id, earth);
+        shunts.push({ location, strand, to: 'soil', r_ohm: rod(line, m.s) });
+      }
     }
     for (const gate of gates) {
       if (!gate.cable) continue;
@@ -178,7 +201,7 @@ export function circuitOf(
       lead_ohm: figure(cat, 'energiser.leadResistance'),
     },
     r_earth_ohm,
-    shunts: [],
+    shunts,
     breaks: [],
     probes: [],
   };
@@ -187,6 +210,7 @@ export function circuitOf(
 function strandTypes(
   line: Line,
   mean: number,
+  season: SeasonId,
   cat: Catalogue,
   resistance: Plan['sizing']['resistance'],
   types: Record<string, StrandType>,
@@ -194,7 +218,7 @@ function strandTypes(
   const leakage = shareLeakage(line.strands, mean, figure(cat, 'network.leakHeight'));
   const out: Record<string, string> = {};
   line.strands.forEach((s, i) => {
-    if (s.duty === 'cold') return;
+    if (!carries(s, season)) return;
     const wire = recordOf(cat.wires, s.wire);
     const name = strandName(line.id, i);
     types[name] = {

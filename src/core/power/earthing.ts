@@ -1,9 +1,12 @@
 /** The earth of one energiser: resistance by season, the predicted test, the rods that meet it. */
 import { bisect } from '../base/numbers.js';
-import { figure, type Catalogue, type Soil } from '../plan/catalogue.js';
-import type { Energiser } from '../plan/schema.js';
+import { soilAt } from '../land/things.js';
+import { figure, recordOf, type Catalogue, type SeasonId, type Soil } from '../plan/catalogue.js';
+import { pointAt } from '../plan/geometry.js';
+import type { Energiser, Plan } from '../plan/schema.js';
 import type { EarthReport } from '../report/schema.js';
 import { rodGroup, rodsInLine, surfaceRise } from '../earth/rods.js';
+import type { RodAt } from './circuit.js';
 import type { LoadLine } from './loadLine.js';
 
 const groupOf = (e: Energiser, rho: number, count: number) =>
@@ -13,6 +16,22 @@ const groupOf = (e: Energiser, rho: number, count: number) =>
     rod_diameter_m: e.rodDiameter_m,
     rods_xy_m: rodsInLine(count, e.rodSpacing_m),
   });
+
+/** Resistance of one rod of an earth strand in the soil of its place, by season. */
+export function strandRods(
+  plan: Pick<Plan, 'soil' | 'things'>,
+  season: SeasonId,
+  cat: Catalogue,
+): RodAt {
+  const state = `${cat.seasons[season]!.soil}_ohm_m` as const;
+  return (line, s) =>
+    rodGroup({
+      rho_ohm_m: recordOf(cat.soils, soilAt(plan, pointAt(line.vertices, s)))[state],
+      rod_length_m: figure(cat, 'earth.strandRodLength'),
+      rod_diameter_m: figure(cat, 'earth.strandRodDiameter'),
+      rods_xy_m: rodsInLine(1, 1),
+    }).r_group_ohm;
+}
 
 /** Earth resistance of an energiser's rods in a soil of resistivity rho, ohm. */
 export const earthResistance = (e: Energiser, rho: number): number =>

@@ -11,8 +11,8 @@ import { soilAt } from '../land/things.js';
 import type { Energiser, Line, Plan } from '../plan/schema.js';
 import type { Topology } from '../plan/topology.js';
 import type { EnergiserReport, SeasonPower } from '../report/schema.js';
-import { circuitOf, feedOf, strandName, type WiredLine } from './circuit.js';
-import { earthing, earthResistance } from './earthing.js';
+import { carries, circuitOf, feedOf, strandName, type WiredLine } from './circuit.js';
+import { earthing, earthResistance, strandRods } from './earthing.js';
 import { modelLoadLine, type LoadLine } from './loadLine.js';
 import { solveUnit, type Circuit, type Unit } from './network.js';
 import { surge } from './surge.js';
@@ -60,10 +60,11 @@ export function powerOf(
       season,
       plan.sizing.resistance,
       r_earth,
+      strandRods(plan, season, cat),
       cat,
     );
     const unit = circuit.energiser.hot_strands.length ? solveUnit(circuit) : OPEN;
-    const along = alongLines(unit, ids, wired, topology);
+    const along = alongLines(unit, ids, wired, topology, season);
     return { season, unit, r_earth, along, worst: worstPoint(along, wired) };
   });
   const cap = surgeCap(energiser, wired, topology, circuit!, cat);
@@ -120,6 +121,7 @@ function alongLines(
   ids: readonly string[],
   wired: Readonly<Record<string, AimedLine>>,
   topology: Topology,
+  season: SeasonId,
 ) {
   const at = new Map<string, Map<string, number>>();
   for (const n of unit.nodes) {
@@ -130,7 +132,7 @@ function alongLines(
   }
   const out: Record<string, { s_m: number[]; unit_V: number[] }> = {};
   for (const id of ids) {
-    const live = liveNames(wired[id]!.line);
+    const live = liveNames(wired[id]!.line, season);
     if (live.length === 0) continue;
     const s_m: number[] = [];
     const unit_V: number[] = [];
@@ -145,8 +147,10 @@ function alongLines(
   return out;
 }
 
-const liveNames = (line: Line): string[] =>
-  line.strands.flatMap((s, i) => (s.duty === 'live' ? [strandName(line.id, i)] : []));
+const liveNames = (line: Line, season: SeasonId): string[] =>
+  line.strands.flatMap((s, i) =>
+    s.duty === 'live' && carries(s, season) ? [strandName(line.id, i)] : [],
+  );
 
 function worstPoint(along: Solved['along'], wired: Readonly<Record<string, AimedLine>>) {
   let worst: Solved['worst'] = null;
@@ -163,7 +167,7 @@ function worstPoint(along: Solved['along'], wired: Readonly<Record<string, Aimed
 }
 
 /** Volts that the front of the pulse meets, or null where the fence is too short for it to matter. */
-function surgeCap(
+export function surgeCap(
   e: Energiser,
   wired: Readonly<Record<string, WiredLine>>,
   topology: Topology,

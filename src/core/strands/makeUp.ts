@@ -1,5 +1,7 @@
-import type { Catalogue } from '../plan/catalogue.js';
+import { recordOf, type Catalogue } from '../plan/catalogue.js';
 import type { Strand } from '../plan/schema.js';
+import type { Proposal } from '../report/schema.js';
+import { isSeen } from './judge.js';
 
 /** A strand as it is usually hung. */
 export const USUAL_STRAND: Omit<Strand, 'height_m'> = {
@@ -8,19 +10,32 @@ export const USUAL_STRAND: Omit<Strand, 'height_m'> = {
   insulated: true,
 };
 
+/** Usual strands at these heights. */
+export const makeUp = (heights_m: readonly number[]): Strand[] =>
+  heights_m.map((height_m) => ({ ...USUAL_STRAND, height_m }));
+
 /**
- * Strands at new heights, each with duty and wire of the old plain strand at its rank; barbed ones
- * are left out, since a proposal never has them.
+ * The strands of a proposal: plain wire as the line has it already, rope on top where it must be
+ * seen, insulators on live strands, and on every strand where the posts conduct.
  */
-export function makeUp(
-  heights_m: readonly number[],
+export function strandsOf(
+  p: Pick<Proposal, 'order' | 'heights_m' | 'duties'>,
+  seenTop: boolean,
   old: readonly Strand[],
+  conducts: boolean,
   cat: Catalogue,
 ): Strand[] {
-  const plain = old.filter((s) => cat.wires[s.wire]?.form !== 'barbed');
-  return heights_m.map((height_m, i) => ({
-    ...USUAL_STRAND,
-    ...(plain[i] ?? plain.at(-1)),
-    height_m,
-  }));
+  const plain = old.find((s) => recordOf(cat.wires, s.wire).form === 'plain')?.wire ?? 'ht25';
+  const seen = old.find((s) => isSeen(s, cat))?.wire ?? 'rope';
+  return p.heights_m.map((height_m, i) => {
+    const duty = p.duties[i]!;
+    const top = i === p.heights_m.length - 1;
+    return {
+      height_m,
+      duty,
+      wire: top && seenTop ? seen : plain,
+      insulated: duty === 'live' || conducts,
+      ...(p.order === 'switched' && i === 0 ? { switched: true } : {}),
+    };
+  });
 }

@@ -1,80 +1,92 @@
-/** A make-up from its requirement: fewest strands, lowest as high as allowed, gaps evened out. */
-import { round } from '../base/numbers.js';
-import type { Catalogue, Profile } from '../plan/catalogue.js';
-import type { Proposal, Requirement } from '../report/schema.js';
+/** A make-up for each order of duties, from the requirement, with the reasons. */
+import { recordOf, type Catalogue } from '../plan/catalogue.js';
 import type { Strand } from '../plan/schema.js';
-import { makeUp } from './makeUp.js';
-import { gapLimit, profilesOf, requirementOf } from './requirement.js';
+import type { Order, Proposal, Requirement } from '../report/schema.js';
+import { makeUp, strandsOf } from './makeUp.js';
+import { requirementOf, type Facing } from './requirement.js';
+import { search } from './search.js';
 
-const STEP_MM = 10;
+export const ORDERS: readonly Order[] = ['live', 'turns', 'switched', 'coldTop'];
 
-/**
- * Exact search over heights in 10 mm steps: fewest strands that keep every gap, then the most even
- * share of each allowed gap. Dynamic programming over (height, strands used).
- */
-export function propose(req: Requirement, cat: Catalogue): Proposal {
-  const profiles = req.profiles.map((id) => cat.profiles[id]!);
-  const first = Math.round((req.lowestMax_m * 1000) / STEP_MM);
-  const top = Math.max(first, Math.round((req.topMin_m * 1000) / STEP_MM));
-  const path = shortest(first, top, Math.max(1, req.minStrands), (a, b) => allowed(profiles, a, b));
-  const heights_m = path.map((k) => round((k * STEP_MM) / 1000, 3));
-  const { decidedBy } = req;
+/** A proposal, or why this order is not for this line. */
+export type Offer = Proposal | { readonly order: Order; readonly refused: string };
+
+/** Offers by what decides them: a drag leaves the requirement as it was, and lines share theirs. */
+const known = new WeakMap<Catalogue, Map<string, Offer>>();
+const KEPT = 400;
+
+/** The make-up of one order with the fewest strands that meet every requirement. */
+export function propose(need: Requirement, order: Order, cat: Catalogue): Offer {
+  let offers = known.get(cat);
+  if (!offers || offers.size > KEPT) known.set(cat, (offers = new Map()));
+  const key = order + JSON.stringify(need);
+  let offer = offers.get(key);
+  if (!offer) offers.set(key, (offer = offerOf(need, order, cat)));
+  return offer;
+}
+
+function offerOf(need: Requirement, order: Order, cat: Catalogue): Offer {
+  const refused = refusal(need, order, cat);
+  if (refused) return { order, refused };
+  const found = search(need, order);
+  if (!found) return { order, refused: 'No make-up keeps every requirement together.' };
+  return {
+    order,
+    heights_m: [...found.heights_m],
+    duties: [...found.duties],
+    reasons: reasonsOf(need, found.heights_m),
+  };
+}
+
+/** The plainest order that this line allows. */
+export function proposeOne(need: Requirement, cat: Catalogue): Proposal | null {
+  const offer = propose(need, need.topDuty === 'cold' ? 'coldTop' : 'live', cat);
+  return 'refused' in offer ? null : offer;
+}
+
+function refusal(need: Requirement, order: Order, cat: Catalogue): string | null {
+  const name = (id: string | null | undefined) =>
+    id ? recordOf(cat.profiles, id).name.toLowerCase() : '';
+  const row = (about: string) => need.rows.find((r) => r.about === about);
+  if (order === 'live' && need.topDuty === 'cold')
+    return 'People step over this line: its top stays cold. See top cold.';
+  if (order === 'coldTop' && need.topDuty === 'live')
+    return `The top is live for ${name(row('topLive')?.profile)}, who lean on a cold one.`;
+  if (order === 'switched' && need.needs.some((n) => n.lowestLive))
+    return `The lowest strand stays live for ${name(row('lowestLive')?.profile)}: it cannot be switched off.`;
+  return null;
+}
+
+function reasonsOf(need: Requirement, heights_m: readonly number[]): Proposal['reasons'] {
+  const { decidedBy } = need;
+  const value = (about: string) => need.rows.find((r) => r.about === about)!.value;
   const reasons: Proposal['reasons'] = [
-    { about: 'lowest', profile: decidedBy.lowest, value: req.lowestMax_m },
-    { about: 'gap', profile: decidedBy.gap, value: cat.profiles[decidedBy.gap]!.gapMax_m },
+    { about: 'lowest', profile: decidedBy.lowest, value: value('lowest') },
+    { about: 'gap', profile: decidedBy.gap, value: value('gap') },
     { about: 'top', profile: decidedBy.top, value: heights_m.at(-1)! },
   ];
-  const strict = req.profiles.find((id) => cat.profiles[id]!.minStrands === req.minStrands);
-  if (heights_m.length === req.minStrands && req.minStrands > 1 && strict) {
-    reasons.push({ about: 'count', profile: strict, value: req.minStrands });
+  if (heights_m.length === need.minStrands && need.minStrands > 1) {
+    const strict = need.rows.find((r) => r.about === 'count');
+    reasons.push({ about: 'count', profile: strict?.profile ?? null, value: need.minStrands });
   }
-  return { heights_m, reasons };
+  const live = need.rows.find((r) => r.about === 'live');
+  if (live) reasons.push({ about: 'live', profile: live.profile, value: live.value });
+  return reasons;
 }
 
-/** Least limit over the profiles that still care at this height; Infinity when none does. */
-function allowed(profiles: readonly Profile[], a: number, b: number): number {
-  let least = Infinity;
-  for (const p of profiles) if (a < p.topMin_m) least = Math.min(least, gapLimit(p, a, b));
-  return least;
-}
-
-/** Fewest stops (at least `min`) from first to top; among those the most even use of each limit. */
-function shortest(
-  first: number,
-  top: number,
-  min: number,
-  limit: (a: number, b: number) => number,
-): number[] {
-  type Cell = { cost: number; from: number };
-  let layer = new Map<number, Cell>([[first, { cost: 0, from: -1 }]]);
-  const layers = [layer];
-  const room = top - first + 1;
-  for (let used = 1; !(layer.has(top) && used >= Math.min(min, room)); used++) {
-    const next = new Map<number, Cell>();
-    for (const [a, cell] of layer) {
-      for (let b = a + 1; b <= top; b++) {
-        const gap = (b - a) * STEP_MM * 1e-3;
-        const most = limit((a * STEP_MM) / 1000, (b * STEP_MM) / 1000);
-        if (gap > most + 1e-9) continue;
-        const cost = cell.cost + (gap / Math.min(most, 10)) ** 2;
-        const old = next.get(b);
-        if (!old || cost < old.cost - 1e-12) next.set(b, { cost, from: a });
-      }
-    }
-    if (next.size === 0) break;
-    layers.push((layer = next));
-  }
-  const path: number[] = [];
-  let at = layer.has(top) ? top : Math.max(...layer.keys());
-  for (let k = layers.length - 1; k >= 0; k--) {
-    path.unshift(at);
-    at = layers[k]!.get(at)!.from;
-  }
-  return path;
-}
+/** The strands of a proposal as they would be hung on a line with these posts. */
+export const hung = (
+  p: Proposal,
+  need: Requirement,
+  old: readonly Strand[],
+  post: string,
+  cat: Catalogue,
+): Strand[] => strandsOf(p, need.seenTop, old, recordOf(cat.posts, post).conducts, cat);
 
 /** The make-up that a new line starts with; one usual strand while no stock is named. */
-export function startingMakeUp(facing: Parameters<typeof profilesOf>[0], cat: Catalogue): Strand[] {
-  const need = requirementOf(profilesOf(facing, cat), cat);
-  return makeUp(need ? propose(need, cat).heights_m : [0.9], [], cat);
+export function startingMakeUp(facing: Facing, cat: Catalogue): Strand[] {
+  const need = requirementOf(facing, cat);
+  const proposal = need && proposeOne(need, cat);
+  if (!need || !proposal) return makeUp([0.9]);
+  return strandsOf(proposal, need.seenTop, [], false, cat);
 }

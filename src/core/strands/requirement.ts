@@ -1,77 +1,142 @@
 /** What the strands of a line must do: the strictest figure of every profile that it faces. */
-import type { Catalogue, Profile } from '../plan/catalogue.js';
-import type { Line } from '../plan/schema.js';
-import type { Requirement } from '../report/schema.js';
+import { figure, recordOf, type Catalogue, type Profile } from '../plan/catalogue.js';
+import type { Demand, Line } from '../plan/schema.js';
+import type { About, DemandRow, Need, Requirement } from '../report/schema.js';
+import { pushAside } from '../wire/temperature.js';
+import { wireOf } from '../wire/strain.js';
+
+/** What of a line says who must be held. */
+export type Facing = Pick<Line, 'left' | 'right' | 'keepOut' | 'boundary'> &
+  Partial<Pick<Line, 'stepOver' | 'snow' | 'dim' | 'demands'>>;
 
 /** The profiles that a line must satisfy: stock on both sides, what is kept out, the boundary. */
-export function profilesOf(
-  line: Pick<Line, 'left' | 'right' | 'keepOut' | 'boundary'>,
-  cat: Catalogue,
-): string[] {
+export function profilesOf(line: Facing, cat: Catalogue): string[] {
   const ids = new Set([...line.left, ...line.right, ...line.keepOut]);
   const cattle = [...ids].some((id) => id.startsWith('cattle'));
   if (line.boundary && cattle) ids.add('cattle-boundary');
   return [...ids].filter((id) => cat.profiles[id]);
 }
 
-/** The widest gap that a profile allows from `low` to `high`: its middle says which zone it is in. */
-export function gapLimit(p: Profile, low: number, high: number): number {
+/** The widest gap that a need allows from `low` to `high`: its middle says which zone it is in. */
+export function gapLimit(
+  p: Pick<Need, 'gapZone_m' | 'gapMax_m' | 'upperGapMax_m'>,
+  low: number,
+  high: number,
+): number {
   return (low + high) / 2 < p.gapZone_m ? p.gapMax_m : p.upperGapMax_m;
 }
 
-/** Strictest figures of the named profiles; null when no stock is named. */
-export function requirementOf(ids: readonly string[], cat: Catalogue): Requirement | null {
-  const all = ids.map((id) => [id, cat.profiles[id]!] as const);
-  if (all.length === 0) return null;
-  const pick = (better: (a: Profile, b: Profile) => boolean) =>
-    all.reduce((best, one) => (better(one[1], best[1]) ? one : best))[0];
-  const lowest = pick((a, b) => a.lowestMax_m < b.lowestMax_m);
-  const gap = pick((a, b) => a.gapMax_m < b.gapMax_m);
-  const top = pick((a, b) => a.topMin_m > b.topMin_m);
-  const aim = pick((a, b) => a.aim_V > b.aim_V);
+/**
+ * How far the usual push opens a gap, m, in the fence that practice says just holds: this profile's
+ * longest bay, at its tension on a hot day. That opening is the limit for every other fence
+ * [derived from common practice; docs/model.md, Strands].
+ */
+export function openingThatHolds(p: Pick<Profile, 'holdBay_m' | 'holdTension_N'>, cat: Catalogue) {
+  const push = figure(cat, 'wire.pushForce');
+  const run = figure(cat, 'strands.pushRun');
+  return 2 * pushAside(push, p.holdTension_N, p.holdBay_m, wireOf('ht25', cat).EA_N, run);
+}
+
+const FIELDS = {
+  lowest: 'lowestMax_m',
+  gap: 'gapMax_m',
+  upperGap: 'upperGapMax_m',
+  top: 'topMin_m',
+  count: 'minStrands',
+  live: 'minLive',
+  aim: 'aim_V',
+} as const;
+/** Figures of which the greatest is the strictest. */
+const GREATEST: readonly About[] = ['top', 'count', 'live', 'aim'];
+
+/**
+ * The strictest figures of all that a line faces, with its own figures put in; null when it faces
+ * nothing.
+ */
+export function requirementOf(line: Facing, cat: Catalogue): Requirement | null {
+  const ids = profilesOf(line, cat);
+  if (ids.length === 0) return null;
+  const own = line.demands ?? {};
+  const value = (about: Demand, usual: number) => own[about]?.value ?? usual;
+  const profiles = ids.map((id) => [id, recordOf(cat.profiles, id)] as const);
+  const needs = profiles.map(([profile, p]): Need => ({
+    profile,
+    lowestMax_m: value('lowest', p.lowestMax_m),
+    gapMax_m: value('gap', p.gapMax_m),
+    gapZone_m: p.gapZone_m,
+    upperGapMax_m: value('upperGap', p.upperGapMax_m),
+    topMin_m: value('top', p.topMin_m),
+    minStrands: Math.ceil(value('count', p.minStrands)),
+    minLive: Math.max(1, Math.ceil(value('live', p.minLive))),
+    lowestLive: p.lowestLive,
+    reach_m: p.reach_m,
+    aim_V: value('aim', p.aim_V),
+    opening_m: value('opening', openingThatHolds(p, cat)),
+  }));
+
+  const rows: DemandRow[] = [];
+  const strictest = (about: keyof typeof FIELDS): string => {
+    const field = FIELDS[about];
+    const sign = GREATEST.includes(about) ? -1 : 1;
+    const [id, p] = profiles.reduce((a, b) => (sign * b[1][field] < sign * a[1][field] ? b : a));
+    rows.push(row(about, id, `profiles.${id}.${field}`, p[field], own));
+    return id;
+  };
+  const flag = (about: About, id: string | undefined, path: string) => {
+    if (id !== undefined) rows.push(row(about, id || null, path, 1, own));
+  };
+  const lowest = strictest('lowest');
+  const clear = figure(cat, 'strands.lowestMin');
+  rows.push(row('clear', null, 'defaults.strands.lowestMin.value', clear, own));
+  const gap = strictest('gap');
+  strictest('upperGap');
+  const top = strictest('top');
+  if (profiles.some(([, p]) => p.minStrands > 1) || own.count) strictest('count');
+  if (profiles.some(([, p]) => p.minLive > 1) || own.live) strictest('live');
+  const leans = profiles.find(([, p]) => p.topLive)?.[0];
+  const lowestLive = profiles.find(([, p]) => p.lowestLive)?.[0];
+  const horses = profiles.find(([, p]) => p.seenTop)?.[0];
+  const noBarbed = profiles.find(([, p]) => p.noBarbed)?.[0];
+  flag('lowestLive', lowestLive, `profiles.${lowestLive}.lowestLive`);
+  if (line.stepOver) flag('stepOver', '', 'defaults.strands.stepOver.value');
+  else flag('topLive', leans, `profiles.${leans}.topLive`);
+  const seen = horses ?? (line.snow || line.dim ? '' : undefined);
+  flag('seen', seen, 'defaults.strands.seenTop.value');
+  flag('noBarbed', noBarbed, `profiles.${noBarbed}.noBarbed`);
+  const offBarbed_m = figure(cat, 'posts.gap.barbed');
+  rows.push(row('offBarbed', null, 'defaults.posts.gap.barbed.value', offBarbed_m, own));
+  const tightest = needs.reduce((a, b) => (b.opening_m < a.opening_m ? b : a));
+  const usual = openingThatHolds(recordOf(cat.profiles, tightest.profile), cat);
+  rows.push(row('opening', tightest.profile, `profiles.${tightest.profile}.holdBay_m`, usual, own));
+  const aim = strictest('aim');
+
   return {
-    profiles: [...ids],
-    lowestMax_m: cat.profiles[lowest]!.lowestMax_m,
-    topMin_m: cat.profiles[top]!.topMin_m,
-    minStrands: Math.max(...all.map(([, p]) => p.minStrands)),
-    aim_V: cat.profiles[aim]!.aim_V,
-    small: all.some(([, p]) => p.size === 'small'),
-    noBarbed: all.some(([, p]) => p.noBarbed),
+    profiles: ids,
+    needs,
+    lowestMax_m: Math.min(...needs.map((n) => n.lowestMax_m)),
+    lowestMin_m: value('clear', clear),
+    gapMin_m: figure(cat, 'strands.gapMin'),
+    topMin_m: Math.max(...needs.map((n) => n.topMin_m)),
+    minStrands: Math.max(...needs.map((n) => n.minStrands)),
+    minLive: Math.max(...needs.map((n) => n.minLive)),
+    topDuty: line.stepOver ? 'cold' : leans ? 'live' : null,
+    seenTop: seen !== undefined,
+    aim_V: Math.max(...needs.map((n) => n.aim_V)),
+    small: profiles.some(([, p]) => p.size === 'small'),
+    noBarbed: noBarbed !== undefined,
+    offBarbed_m,
     decidedBy: { lowest, gap, top, aim },
+    rows,
   };
 }
 
-/** One gap that is wider than some profile allows. */
-export interface GapBreach {
-  readonly lower_m: number;
-  readonly upper_m: number;
-  readonly limit_m: number;
-  readonly profile: string;
-}
-
-/** Every gap between neighbouring heights that is wider than a profile allows. */
-export function gapBreaches(
-  heights: readonly number[],
-  ids: readonly string[],
-  cat: Catalogue,
-  spread_m = 0,
-): GapBreach[] {
-  const sorted = [...heights].sort((a, b) => a - b);
-  const out: GapBreach[] = [];
-  for (let i = 0; i + 1 < sorted.length; i++) {
-    const [lower, upper] = [sorted[i]!, sorted[i + 1]!];
-    let worst: GapBreach | null = null;
-    for (const id of ids) {
-      const p = cat.profiles[id]!;
-      // Above what this profile needs, a wider gap is nothing to it.
-      if (lower >= p.topMin_m - 1e-9) continue;
-      const limit = gapLimit(p, lower, upper);
-      if (upper - lower + spread_m <= limit + 1e-6) continue;
-      if (!worst || limit < worst.limit_m) {
-        worst = { lower_m: lower, upper_m: upper, limit_m: limit, profile: id };
-      }
-    }
-    if (worst) out.push(worst);
-  }
-  return out;
+function row(
+  about: About,
+  profile: string | null,
+  path: string,
+  usual: number,
+  own: NonNullable<Line['demands']>,
+): DemandRow {
+  const mine = own[about as Demand];
+  return { about, profile, path, value: mine?.value ?? usual, note: mine?.note ?? null, usual };
 }

@@ -1,7 +1,9 @@
 /** What to buy: counted from the layout, priced from the price book. */
 import { say, type Units } from '../base/units.js';
 import { figure, type Catalogue, recordOf } from '../plan/catalogue.js';
-import type { Energiser, Gate, Line } from '../plan/schema.js';
+import { isBarbed, isPanel } from '../wire/bottom.js';
+import { crossingsOf, thingsOf } from '../land/things.js';
+import type { Energiser, Gate, Line, Plan, Strand } from '../plan/schema.js';
 import type { Layout } from '../posts/layout.js';
 import type { Supply } from '../report/schema.js';
 
@@ -12,7 +14,13 @@ export interface CountedLine {
   readonly layout: Layout;
   /** Warning signs that the line wants. */
   readonly signs: number;
+  /** Places where the line crosses an old fence. */
+  readonly crossings: number;
 }
+
+/** How often a line crosses an old fence: each crossing of a live strand wants a sleeve. */
+export const oldFencesCrossed = (line: Line, things: Plan['things']): number =>
+  thingsOf({ things }, 'oldFence').reduce((n, old) => n + crossingsOf(line, old).length, 0);
 
 /** Running tally: item -> line -> quantity. */
 class Tally {
@@ -27,32 +35,40 @@ class Tally {
 
 /** Quantities of one line: counts in pieces, wire, cable and conduit in metres. */
 export function countLine(
-  { line, gates, layout, signs }: CountedLine,
+  { line, gates, layout, signs, crossings }: CountedLine,
   cat: Catalogue,
 ): [string, number][] {
   const t = new Tally();
   const add = (item: string, n: number) => t.add(item, line.id, n);
   const tail = figure(cat, 'end.tail');
-  const insulated = line.strands.filter((s) => s.insulated).length;
+  // What stands already of an old fence is not bought.
+  const bought = line.strands.filter((s) => !s.kept);
+  const insulated = bought.filter((s) => s.insulated).length;
+  const offset = bought.filter((s) => s.insulated && s.offset_m).length;
+  const switched = bought.filter((s) => s.switched).length;
   const live = line.strands.filter((s) => s.duty === 'live').length;
   const earth = line.strands.filter((s) => s.duty === 'earth').length;
   for (const post of layout.posts) {
     const kind = recordOf(cat.posts, post.kind);
-    add(kind.price, 1);
+    if (!line.standing) add(kind.price, 1);
     if (post.role === 'line' || post.role === 'bend') {
-      add('insulator.line', insulated);
-      const onTimber = kind.conducts ? 0 : line.strands.length;
+      add('insulator.line', insulated - offset);
+      add('insulator.offset', offset);
+      const onTimber = kind.conducts ? 0 : bought.length;
       add('staple', onTimber * figure(cat, 'supplies.staplesPerPost'));
     }
   }
   for (const run of layout.runs) {
-    for (const s of line.strands) add(`wire.${s.wire}`, run.ground_m + 2 * tail);
+    for (const s of bought) add(`wire.${s.wire}`, run.ground_m + 2 * tail);
     add('insulator.end', 2 * insulated);
     add('clamp.jumper', 2 * ((live > 1 ? live : 0) + (earth > 1 ? earth : 0)));
-    add('staple', 4 * line.strands.length);
-    if (line.tensioner) add('tensioner', line.strands.length);
+    add('staple', 4 * bought.length);
+    if (earth > 0) add('earth.rod', Math.floor(run.ground_m / figure(cat, 'earth.strandRod')) + 1);
+    add('switch.cutout', switched);
+    add('sleeve.crossing', 2 * barbedWithin(line.strands, cat));
+    if (line.tensioner) add('tensioner', bought.filter((s) => !isPanel(s, cat)).length);
     // A brace at both ends of the run, pulling against its wire.
-    if (line.strands.length > 0) {
+    if (bought.length > 0 && !line.standing) {
       add('post.brace-240', 2);
       add('end.rail', 2);
       add('end.pin', 4);
@@ -68,7 +84,25 @@ export function countLine(
     add('clamp.jumper', 2 * cables);
   }
   add('sign', signs);
+  add('sleeve.crossing', crossings * live);
   return [...t.items].map(([item, row]) => [item, row.get(line.id)!]);
+}
+
+/** Barbed strands between the lowest and the highest live one: each tie between live passes them. */
+function barbedWithin(strands: readonly Strand[], cat: Catalogue): number {
+  const live = strands.flatMap((s, i) => (s.duty === 'live' ? [i] : []));
+  if (live.length < 2) return 0;
+  return strands.slice(live[0], live.at(-1)).filter((s) => isBarbed(s, cat)).length;
+}
+
+/** What one unit of an item costs as it is used: wire by the metre with its spare, staples by the piece. */
+export function priceInUse(item: string, cat: Catalogue): number {
+  const { price, per } = recordOf(cat.prices, item);
+  if (per === 'coil') {
+    const spare = 1 + figure(cat, 'supplies.spareWire');
+    return (price * spare) / (cat.wires[item.slice(5)]?.coil_m ?? 50);
+  }
+  return item === 'staple' ? price / 500 : price;
 }
 
 /** Quantities of one energiser with its earth and lead-out. */

@@ -2,6 +2,7 @@
 import { figure, type Catalogue, recordOf } from '../plan/catalogue.js';
 import type { Line, Plan, Strand } from '../plan/schema.js';
 import type { Run, Strain } from '../report/schema.js';
+import { GRAVITY } from '../base/numbers.js';
 import { wireProperties } from './properties.js';
 import { pushAside, rulingSpan, stateChange } from './temperature.js';
 
@@ -11,7 +12,7 @@ export const REFERENCE_C = 15;
 /** Properties of a catalogue wire with the property's steel figures. */
 export function wireOf(id: string, cat: Catalogue) {
   const wire = recordOf(cat.wires, id);
-  return wireProperties({
+  const round = wireProperties({
     diameter_mm: wire.diameter_mm,
     tensile_MPa: wire.tensile_MPa,
     density_kg_m3: figure(cat, 'wire.density'),
@@ -20,6 +21,17 @@ export function wireOf(id: string, cat: Catalogue) {
     joint_efficiency: figure(cat, 'wire.jointEfficiency'),
     coil_m: wire.coil_m,
   });
+  if (wire.mass_kg_per_m === undefined) return round;
+  // Rope, tape and panels are no round steel: their own mass and stiffness stand.
+  const EA_N = wire.EA_N ?? round.EA_N;
+  return {
+    ...round,
+    mass_kg_per_m: wire.mass_kg_per_m,
+    weight_N_per_m: wire.mass_kg_per_m * GRAVITY,
+    coil_mass_kg: wire.mass_kg_per_m * wire.coil_m,
+    EA_N,
+    alpha_EA_N_per_K: EA_N * figure(cat, 'wire.expansion'),
+  };
 }
 
 /** A run of a line with the bays in it, as taped over the ground. */
@@ -31,6 +43,10 @@ export interface BayedRun {
 /** Tension at the reference temperature by the line's school, N. */
 export const schoolTension = (line: Pick<Line, 'school'>, cat: Catalogue): number =>
   recordOf(cat.schools, line.school).tension_N;
+
+/** Tension at which one wire of the line is strung at the reference temperature, N. */
+export const strungAt = (line: Pick<Line, 'school'>, wire: string, cat: Catalogue): number =>
+  Math.min(schoolTension(line, cat), recordOf(cat.wires, wire).tension_N ?? Infinity);
 
 /** Tension at another temperature than the reference, ends fixed, ruling span of the run, N. */
 export function tensionAt(
@@ -59,11 +75,11 @@ export function strainOf(
   cat: Catalogue,
 ): Strain[] {
   const wires = [...new Set(line.strands.map((s: Strand) => s.wire))];
-  const T = schoolTension(line, cat);
   const push = figure(cat, 'wire.pushForce');
   return runs.flatMap(({ run, bays_m }, index) =>
     wires.map((wire): Strain => {
       const p = wireOf(wire, cat);
+      const T = strungAt(line, wire, cat);
       const span = rulingSpan(bays_m);
       const longest = Math.max(...bays_m);
       const at = (celsius: number) => tensionAt(T, span, wire, celsius, cat);
@@ -86,6 +102,10 @@ export function strainOf(
     }),
   );
 }
+
+/** The least pull of one wire over the runs on the hottest day, N. */
+export const hotPull = (strain: readonly Strain[], wire: string): number =>
+  strain.reduce((t, r) => (r.wire === wire ? Math.min(t, r.hot_N) : t), Infinity);
 
 /** The stringing table of one run: what to set at each temperature so that 15 degrees C comes right. */
 export function stringingTable(tension15: number, span: number, wire: string, cat: Catalogue) {

@@ -8,7 +8,8 @@ import type { Line } from '../../core/plan/schema.js';
 import { gapsUnder } from '../../core/posts/forces.js';
 import type { LineReport, SeasonPower } from '../../core/report/schema.js';
 import { zAt, type Profile } from '../../core/terrain/profile.js';
-import { schoolTension, wireOf } from '../../core/wire/strain.js';
+import { bottomOf } from '../../core/wire/bottom.js';
+import { hotPull, wireOf } from '../../core/wire/strain.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../ui/session/catalogue.js';
 import { useView, type Track } from '../../ui/session/view.js';
@@ -51,9 +52,9 @@ function Limit({ x, y, label }: { x: Scale; y: number; label?: string }) {
 function ClearanceTrack({ line, report, profile, x, height }: TrackProps) {
   const units = useUnits();
   const cat = useCatalogue();
-  const lowest = line.strands[0];
+  const lowest = bottomOf(line.strands, cat);
   if (!lowest) return <TrackName name="Gap under the lowest strand" texts={[[14, 'no strand']]} />;
-  const hot = report.strain.reduce((t, r) => Math.min(t, r.hot_N), schoolTension(line, cat));
+  const hot = hotPull(report.strain, lowest.wire);
   const weight = wireOf(lowest.wire, cat).weight_N_per_m;
   const seen = within(x);
   const gaps = gapsUnder(

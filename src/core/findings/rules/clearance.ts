@@ -1,4 +1,5 @@
 import { figure } from '../../plan/catalogue.js';
+import { bottomOf } from '../../wire/bottom.js';
 import { eachLine, onLine, type Found, type Rule } from '../rule.js';
 
 /** The gap under the lowest strand over hollows and humps of the ground. */
@@ -14,7 +15,7 @@ export const clearance: Rule = {
     const least = figure(scene.cat, 'posts.clearanceMin');
     return eachLine(scene).flatMap(([line, report]): Found[] => {
       const gap = report.clearance;
-      const lowest = line.strands[0];
+      const lowest = bottomOf(line.strands, scene.cat);
       if (!gap || !lowest) return [];
       const limit = lowest.height_m + above + (line.fill_m ?? 0);
       const mend = { words: 'Place the posts by the ground', patch: [], place: line.id };

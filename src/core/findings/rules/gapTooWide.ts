@@ -1,4 +1,4 @@
-import { gapBreaches } from '../../strands/requirement.js';
+import { broken } from '../../strands/judge.js';
 import { eachLine, onLine, takeProposal, type Rule } from '../rule.js';
 
 /** Two strands further apart than the stock on either side allow. */
@@ -8,24 +8,19 @@ export const gapTooWide: Rule = {
   source: { mark: 'practice', text: 'Widest gap by stock and predator profile' },
   check: (scene) =>
     eachLine(scene).flatMap(([line, report]) => {
-      if (!report.requirement || line.strands.length === 0) return [];
-      const heights = line.strands.map((s) => s.height_m);
-      const worst = gapBreaches(heights, report.requirement.profiles, scene.cat).sort(
-        (a, b) => b.upper_m - b.lower_m - b.limit_m - (a.upper_m - a.lower_m - a.limit_m),
-      )[0];
-      if (!worst) return [];
-      const who = scene.cat.profiles[worst.profile]!.name;
+      const wide = broken(report.marks).filter((m) => m.about === 'gap');
+      if (wide.length === 0) return [];
+      const worst = wide.reduce((a, b) => (b.value - b.limit > a.value - a.limit ? b : a));
+      const [low, high] = worst.strands.map((i) => line.strands[i]!.height_m);
+      const who = scene.cat.profiles[worst.profile!]!.name;
       return [
         {
           key: line.id,
           title: `${who} get through ${line.name}`,
-          why: `The gap from ${scene.say.mm(worst.lower_m)} to ${scene.say.mm(worst.upper_m)} is ${scene.say.mm(worst.upper_m - worst.lower_m)}; ${who.toLowerCase()} allow ${scene.say.mm(worst.limit_m)} there.`,
+          why: `The gap from ${scene.say.mm(low!)} to ${scene.say.mm(high!)} is ${scene.say.mm(worst.value)}; ${who.toLowerCase()} allow ${scene.say.mm(worst.limit)} there.`,
           todo: 'Take the proposed make-up, or move the strands closer.',
           place: onLine(line),
-          mend: {
-            words: 'Take the proposed make-up',
-            patch: takeProposal(line, report, scene.cat),
-          },
+          ...takeProposal(line, report, scene.cat),
         },
       ];
     }),

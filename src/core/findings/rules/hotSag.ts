@@ -17,7 +17,13 @@ export const hotSag: Rule = {
       // The least tension that holds the sag on the hottest day and the wire on the coldest night.
       const { hot_C, cold_C } = scene.plan.climate;
       const at = (school: Catalogue['schools'][string], celsius: number) =>
-        tensionAt(school.tension_N, worst.bay_m, worst.wire, celsius, scene.cat);
+        tensionAt(
+          Math.min(school.tension_N, scene.cat.wires[worst.wire]?.tension_N ?? Infinity),
+          worst.bay_m,
+          worst.wire,
+          celsius,
+          scene.cat,
+        );
       const tighter = Object.entries(scene.cat.schools)
         .filter(([, s]) => {
           const sag = (worst.sagHot_m * worst.hot_N) / at(s, hot_C);

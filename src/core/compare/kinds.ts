@@ -1,0 +1,65 @@
+/** Other kinds of fence for the same line, by the metre. */
+import { figure, recordOf, type Catalogue } from '../plan/catalogue.js';
+import type { LineReport } from '../report/schema.js';
+import { priceInUse } from '../supplies/takeoff.js';
+
+export interface KindRow {
+  readonly kind: string;
+  readonly cost_per_m: number;
+  readonly posts_per_100m: number;
+  readonly cost_per_m_year: number;
+  readonly upkeep_h_per_km: number;
+  readonly life_y: number;
+  /** Profiles at this line that it does not hold or stop. */
+  readonly fails: readonly string[];
+  /** Height, m, for the deer kinds. */
+  readonly height_m: number | null;
+  /** Width of ground that it takes, m. */
+  readonly width_m: number;
+}
+
+/** Every kind of the catalogue on this line's ground, ends shared over its length. */
+export function otherKinds(report: LineReport, cat: Catalogue): KindRow[] {
+  const need = report.requirement;
+  const small = need?.small ?? false;
+  const ends = report.runs.length / Math.max(report.ground_m, 1);
+  const price = (item: string) => priceInUse(item, cat);
+  const braceEnd = price('post.brace-240') + price('end.rail') + 2 * price('end.pin');
+  return Object.entries(cat.kinds).map(([id, k]) => {
+    const bay = small ? k.bayEven_m : k.bayLarge_m;
+    const perPost =
+      (k.post ? price(k.post) : 0) +
+      k.insulators * price('insulator.line') +
+      (k.stays ?? 0) * price('end.rail') * 0.5 +
+      (id === 'offset' ? price('insulator.offset') : 0);
+    const material = Object.entries(k.materials).reduce((t, [item, m]) => t + m * price(item), 0);
+    const cost_per_m = material + (k.rows * perPost) / bay + k.braces * ends * braceEnd;
+    const able = new Set([...k.holds, ...k.stops]);
+    return {
+      kind: id,
+      cost_per_m,
+      posts_per_100m: k.post ? (100 * k.rows) / bay : 0,
+      cost_per_m_year: cost_per_m / k.life_y,
+      upkeep_h_per_km: k.upkeep_h_per_km,
+      life_y: k.life_y,
+      fails: (need?.profiles ?? []).filter((p) => !able.has(p)),
+      ...shapeOf(id, cat),
+    };
+  });
+}
+
+/** Height and depth of the deer kinds: a leaning fence of slant height S reaches S sin out, S cos up. */
+function shapeOf(id: string, cat: Catalogue): Pick<KindRow, 'height_m' | 'width_m'> {
+  const lean = (figure(cat, 'deer.leanAngle') * Math.PI) / 180;
+  const slant = figure(cat, 'deer.leanLength');
+  switch (id) {
+    case 'deerTall':
+      return { height_m: recordOf(cat.profiles, 'deer-out').topMin_m, width_m: 0 };
+    case 'deerLean':
+      return { height_m: slant * Math.cos(lean), width_m: slant * Math.sin(lean) };
+    case 'deerDouble':
+      return { height_m: 1.2, width_m: figure(cat, 'deer.rowsApart') };
+    default:
+      return { height_m: null, width_m: 0 };
+  }
+}

@@ -1,0 +1,106 @@
+/** Posts against strands: how long a bay each strand count allows, and what each costs by the metre. */
+import { figure, recordOf, type Catalogue } from '../plan/catalogue.js';
+import type { Line } from '../plan/schema.js';
+import type { LineReport, Requirement } from '../report/schema.js';
+import { longestBayThatHolds } from '../strands/opening.js';
+import { search } from '../strands/search.js';
+import { priceInUse } from '../supplies/takeoff.js';
+import { hotPull } from '../wire/strain.js';
+
+export interface Trade {
+  /** For each strand count: the longest bay in which a push opens no gap further than is held, m. */
+  readonly counts: readonly {
+    readonly count: number;
+    readonly bay_m: number;
+    readonly gap_m: number;
+  }[];
+  /** What practice allows on this ground, m. */
+  readonly mostBay_m: number;
+  readonly hot_N: number;
+  /** Cost by the metre = ends + count x strand + (post + count x hold) / bay. */
+  readonly cost: {
+    readonly ends: number;
+    readonly strand: number;
+    readonly post: number;
+    readonly hold: number;
+  };
+}
+
+/** How many strands beyond the fewest are looked at. */
+const MORE = 5;
+const known = new WeakMap<Catalogue, Map<string, { count: number; tighter: number }[]>>();
+
+/**
+ * How much smaller than allowed every gap can be with each number of strands: the same search as the
+ * proposals, with the gaps drawn in by 10 mm at a time.
+ */
+export function tightest(need: Requirement, cat: Catalogue) {
+  let answers = known.get(cat);
+  if (!answers) known.set(cat, (answers = new Map()));
+  const key = JSON.stringify(need);
+  let answer = answers.get(key);
+  if (answer) return answer;
+  const by = new Map<number, number>();
+  let least = 0;
+  for (let t = 0; t < 0.6; t += 0.01) {
+    const found = search(need, need.topDuty === 'cold' ? 'coldTop' : 'live', t);
+    if (!found) break;
+    least ||= found.heights_m.length;
+    if (found.heights_m.length > least + MORE) break;
+    for (let n = found.heights_m.length; n <= least + MORE; n++) by.set(n, t);
+  }
+  answer = [...by].map(([count, tighter]) => ({ count, tighter }));
+  answers.set(key, answer);
+  return answer;
+}
+
+/** The trade between bay and count for one line as it is strained; null while it faces nothing. */
+export function tradeOf(line: Line, report: LineReport, cat: Catalogue): Trade | null {
+  const need = report.requirement;
+  const wire = line.strands.find((s) => recordOf(cat.wires, s.wire).form === 'plain')?.wire;
+  if (!need || !wire || report.runs.length === 0) return null;
+  const hot_N = hotPull(report.strain, wire);
+  const run_m = Math.min(...report.runs.map((r) => r.ground_m));
+  const widest = Math.min(...need.needs.map((n) => n.gapMax_m));
+  const kind = recordOf(cat.posts, line.post);
+  const price = (item: string) => priceInUse(item, cat);
+  const staples = kind.conducts ? 0 : figure(cat, 'supplies.staplesPerPost') * price('staple');
+  const perEnds =
+    report.runs.length *
+    (2 * price('post.brace-240') +
+      2 * price('end.rail') +
+      4 * price('end.pin') +
+      2 * figure(cat, 'end.braceWire') * price('wire.ht25'));
+  const perStrandEnd =
+    report.runs.length *
+    (2 * figure(cat, 'end.tail') * price(`wire.${wire}`) +
+      2 * price('insulator.end') +
+      2 * price('clamp.jumper') +
+      4 * price('staple') +
+      (line.tensioner ? price('tensioner') : 0));
+  return {
+    counts: tightest(need, cat).map(({ count, tighter }) => ({
+      count,
+      bay_m: longestBayThatHolds(need, tighter, hot_N, run_m, cat),
+      gap_m: widest - tighter,
+    })),
+    mostBay_m: need.rows.find((r) => r.about === 'bay')!.value,
+    hot_N,
+    cost: {
+      ends: perEnds / report.ground_m,
+      strand: price(`wire.${wire}`) + perStrandEnd / report.ground_m,
+      post: price(kind.price),
+      hold: price('insulator.line') + staples,
+    },
+  };
+}
+
+/** Cost by the metre of so many strands on bays of this length. */
+export const costAt = ({ cost }: Trade, count: number, bay_m: number): number =>
+  cost.ends + count * cost.strand + (cost.post + count * cost.hold) / bay_m;
+
+/** The bay that a cost by the metre buys with so many strands, m; null when none does. */
+export function bayFor({ cost }: Trade, count: number, per_m: number): number | null {
+  const left = per_m - cost.ends - count * cost.strand;
+  return left > 1e-9 ? (cost.post + count * cost.hold) / left : null;
+}

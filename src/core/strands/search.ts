@@ -1,0 +1,212 @@
+/**
+ * The fewest strands that keep every rule, by exact search over heights in 10 mm steps. Among
+ * make-ups of as few strands: the lowest as high as it may be, then the lowest top, then the most
+ * even use of the allowed gaps.
+ */
+import type { Duty } from '../plan/schema.js';
+import type { Order, Requirement } from '../report/schema.js';
+import { strictest } from './judge.js';
+
+const STEP_MM = 10;
+/** More strands than this no fence has. */
+const MOST = 24;
+/** How far above the least top a make-up may end, steps. */
+const OVER = 60;
+
+/** A strand of an old fence that stays where it is: its height, and whether it stands on the ground. */
+export interface Standing {
+  readonly height_m: number;
+  readonly panel: boolean;
+}
+
+export interface Found {
+  readonly heights_m: readonly number[];
+  readonly duties: readonly Duty[];
+  /** Which of them stand already. */
+  readonly standing: readonly boolean[];
+}
+
+interface Cell {
+  readonly start: number;
+  readonly even: number;
+  readonly from: Cell | null;
+  readonly k: number;
+  readonly duty: Duty;
+  readonly live: number;
+  readonly earth: boolean;
+  readonly old: boolean;
+}
+
+/**
+ * Searches one order of duties.
+ * @param tighter every allowed gap is taken smaller by this, m: how far a push may then open it
+ * @param standing strands that stay, cold, and are not counted
+ * @returns null when no make-up keeps the rules in this order
+ */
+export function search(
+  need: Requirement,
+  order: Order,
+  tighter = 0,
+  standing: readonly Standing[] = [],
+): Found | null {
+  const mm = (m: number) => Math.round((m * 1000) / STEP_MM);
+  const top = mm(need.topMin_m);
+  const last = Math.max(top, mm(need.lowestMax_m)) + OVER;
+  const first = Math.max(1, Math.ceil((need.lowestMin_m * 1000) / STEP_MM - 1e-6));
+  const apart = Math.ceil((need.gapMin_m * 1000) / STEP_MM - 1e-6);
+  const old = new Map(standing.map((s) => [mm(s.height_m), s]));
+  const panel = [...old].find(([, s]) => s.panel)?.[0];
+  // What lies below the top of a panel hangs on it.
+  const olds = [...old.keys()].filter((k) => k >= (panel ?? 0)).sort((a, b) => a - b);
+  const rules = rulesOf(need, order);
+  const reach = Math.max(...need.needs.map((n) => n.reach_m));
+  const wantLive = rules.live;
+
+  // Allowed gaps, once for each pair of heights.
+  const limits = new Map<number, number>();
+  const limit = (a: number, b: number): number => {
+    const key = a * 1000 + b;
+    let known = limits.get(key);
+    if (known === undefined) {
+      const strict = strictest(need.needs, (a * STEP_MM) / 1000, (b * STEP_MM) / 1000);
+      known = strict ? Math.max(0.02, strict.limit - tighter) : Infinity;
+      limits.set(key, known);
+    }
+    return known;
+  };
+  const cellKey = (c: Cell) =>
+    ((c.k * 3 + DUTY[c.duty]) * (wantLive + 1) + c.live) * 2 + (c.earth ? 1 : 0);
+  const better = (a: Cell, b: Cell | undefined) =>
+    !b || a.start > b.start || (a.start === b.start && a.even < b.even - 1e-12);
+
+  const put = (into: Map<number, Cell>, c: Cell) => {
+    const key = cellKey(c);
+    if (better(c, into.get(key))) into.set(key, c);
+  };
+  const begin = (k: number, duty: Duty, isOld: boolean, into: Map<number, Cell>) =>
+    put(into, {
+      start: k,
+      even: duty === 'earth' ? 1e-6 : 0,
+      from: null,
+      k,
+      duty,
+      live: Math.min(wantLive, duty === 'live' ? 1 : 0),
+      earth: duty === 'earth',
+      old: isOld,
+    });
+  // Old strands are not counted: a make-up that begins with one begins in the layer of none.
+  const layers: Map<number, Cell>[] = [new Map(), new Map()];
+  const lowestMax = Math.floor((need.lowestMax_m * 1000) / STEP_MM + 1e-6);
+  const lowestOld = olds[0] ?? Infinity;
+  if (panel !== undefined || lowestOld <= lowestMax) begin(lowestOld, 'cold', true, layers[0]!);
+  if (panel === undefined) {
+    for (let k = first; k <= Math.min(lowestMax, lowestOld - 1); k++)
+      for (const duty of rules.lowest) begin(k, duty, false, layers[1]!);
+  }
+  return climb();
+
+  /** Layers hold make-ups of as many new strands as their index. */
+  function climb(): Found | null {
+    for (let used = 0; used <= MOST; used++) {
+      const here = layers[used];
+      if (!here) return null;
+      const done: Cell[] = [];
+      // Old strands cost nothing: they are reached within the layer, from the ground up.
+      const queue = [...here.values()].sort((a, b) => a.k - b.k);
+      for (let q = 0; q < queue.length; q++) {
+        const c = queue[q]!;
+        if (here.get(cellKey(c)) !== c) continue;
+        if (ends(c, used)) done.push(c);
+        for (const next of steps(c)) {
+          if (next.old) {
+            const key = cellKey(next);
+            if (better(next, here.get(key))) {
+              here.set(key, next);
+              const at = queue.findIndex((o, i) => i > q && o.k > next.k);
+              queue.splice(at < 0 ? queue.length : at, 0, next);
+            }
+          } else put((layers[used + 1] ??= new Map()), next);
+        }
+      }
+      if (done.length) {
+        const best = done.reduce((a, b) =>
+          b.start > a.start ||
+          (b.start === a.start && (b.k < a.k || (b.k === a.k && b.even < a.even - 1e-12)))
+            ? b
+            : a,
+        );
+        return unwind(best);
+      }
+    }
+    return null;
+  }
+
+  function ends(c: Cell, used: number): boolean {
+    const all = used + olds.length;
+    if (c.k < top || c.k < (olds.at(-1) ?? 0)) return false;
+    if (all < need.minStrands || c.live < wantLive) return false;
+    if (rules.earth && !c.earth) return false;
+    return c.old || rules.top === null || c.duty === rules.top;
+  }
+
+  function* steps(c: Cell): Generator<Cell> {
+    const nextOld = olds.find((k) => k > c.k) ?? Infinity;
+    const furthest = Math.min(last, nextOld);
+    for (let k = c.k + 1; k <= furthest; k++) {
+      const isOld = k === nextOld;
+      if (!isOld && !c.old && k - c.k < apart) continue;
+      if (!isOld && c.old && k - c.k < 1) continue;
+      const most = limit(c.k, k);
+      const gap = ((k - c.k) * STEP_MM) / 1000;
+      if (gap > most + 1e-9) continue;
+      const bridged = rules.earth && ((c.k + k) * STEP_MM) / 2000 < reach;
+      for (const duty of isOld ? OLD : rules.duties) {
+        if (bridged && (duty === c.duty || duty === 'cold')) continue;
+        if (rules.earth && !bridged && duty === 'earth') continue;
+        // A cold strand stands on top or nowhere.
+        if (!isOld && c.duty === 'cold' && !c.old) continue;
+        yield {
+          start: c.start,
+          even: c.even + (gap / Math.min(most, 10)) ** 2,
+          from: c,
+          k,
+          duty,
+          live: Math.min(wantLive, c.live + (duty === 'live' ? 1 : 0)),
+          earth: c.earth || duty === 'earth',
+          old: isOld,
+        };
+      }
+    }
+  }
+}
+
+const DUTY = { live: 0, earth: 1, cold: 2 } as const;
+const OLD: readonly Duty[] = ['cold'];
+
+/** What an order asks of the duties, from the ground up. */
+function rulesOf(need: Requirement, order: Order) {
+  const cold = order === 'coldTop' || need.topDuty === 'cold';
+  const earth = order === 'turns';
+  const lowestLive = need.needs.some((n) => n.lowestLive);
+  const duties: Duty[] = ['live'];
+  if (earth) duties.push('earth');
+  if (cold) duties.push('cold');
+  return {
+    duties,
+    earth,
+    lowest: (earth && !lowestLive ? ['live', 'earth'] : ['live']) as Duty[],
+    top: cold ? ('cold' as const) : need.topDuty,
+    // With its lowest strand off, a fence still wants one that is live.
+    live: order === 'switched' ? Math.max(2, need.minLive) : need.minLive,
+  };
+}
+
+function unwind(last: Cell): Found {
+  const cells: Cell[] = [];
+  for (let c: Cell | null = last; c; c = c.from) cells.unshift(c);
+  return {
+    heights_m: cells.map((c) => (c.k * STEP_MM) / 1000),
+    duties: cells.map((c) => c.duty),
+    standing: cells.map((c) => c.old),
+  };
+}
