@@ -111,12 +111,14 @@ const burn = add(
     left: ewes,
     keepOut: ['fox'],
     strands: BOUNDARY,
+    maxBay_m: 5.5,
   },
 );
 const east = add('east', 'East march', [at(960, 96), at(976, 400), at(940, 690)], {
   ...out,
   left: cows,
   strands: make([350, 600, 850, 1100]),
+  maxBay_m: 8,
 });
 const ridge = add('ridge', 'Ridge dyke', [at(940, 690), at(600, 722), at(300, 700), at(60, 660)], {
   ...out,
@@ -188,7 +190,8 @@ add('ewe', 'Ewe field', [on(topW, 240, 519), on(ridge, 300, 700)], {
 add('pony', 'Pony ring', [at(782, 592), at(880, 586), at(884, 652), at(786, 660), at(782, 592)], {
   left: ['horses'],
   right: cows,
-  strands: make([450, 700, 1000, 1350]),
+  strands: [...make([400, 700, 1030]), ...make([1350], { wire: 'rope' })],
+  maxBay_m: 5,
   post: 'timber-180',
   tensioner: true,
 });
@@ -213,13 +216,23 @@ add(
   'yard',
   'Steading yard',
   [on(laneE, 432, 112), at(512, 114), at(510, 158), on(laneE, 433, 156)],
-  { left: cows, right: cows, strands: CALVES, post: 'timber-180', tensioner: true },
+  { left: cows, right: cows, strands: CALVES, post: 'timber-180', tensioner: true, maxBay_m: 7 },
 );
 add('lane-head', 'Lane head', [at(431, 522), at(445, 522)], {
   left: ewes,
   right: ewes,
   tensioner: true,
 });
+// Designs of the property; the gully fence has left its own, on purpose.
+const designs: NonNullable<Plan['designs']> = {
+  ewes: { id: 'ewes', name: 'Ewes, five live', strands: SHEEP },
+  both: { id: 'both', name: 'Ewes and cows, six live', strands: BOTH },
+};
+for (const line of Object.values(lines)) {
+  if (line.strands === SHEEP) line.design = 'ewes';
+  if (line.strands === BOTH) line.design = 'both';
+}
+lines['gully']!.strands = make([150, 300, 450, 620, 900]);
 // One vertex that the builder ran the wire round, left in on purpose.
 lines['gully']!.vertices[1]!.kind = 'bend';
 lines['mid-w']!.vertices[1]!.e += 6;
@@ -371,6 +384,7 @@ const plan: Plan = {
   soil: 'clay',
   climate: { cold_C: -12, today_C: 12, hot_C: 32 },
   lines,
+  designs,
   gates,
   energisers,
   things,

@@ -11,6 +11,7 @@ import type { Ground } from './terrain/ground.js';
 import { strainOf } from './wire/strain.js';
 
 export interface Choices {
+  readonly line: string;
   readonly comparison: Comparison | null;
   readonly trade: Trade | null;
   readonly kinds: readonly KindRow[];
@@ -42,6 +43,7 @@ export function createChoices() {
     const { sizing, soil, things, climate } = plan;
     const on = [cat, ground, sizing, soil, things, climate, energiser, gates, shape, ...others];
     return {
+      line: id,
       comparison: compareOrders(
         {
           line,

@@ -184,6 +184,8 @@ const gate = (cable: boolean) => ({
   g: { id: 'g', name: 'Gate', line: 'a', at_m: 150, width_m: 4, cable },
 });
 
+const GOATS_SIX = strands([0.15, 0.3, 0.45, 0.6, 0.8, 1.05]);
+
 const wrong: [string, Plan][] = [
   [
     'barbed-live',
@@ -209,6 +211,27 @@ const wrong: [string, Plan][] = [
   ],
   ['does-not-hold', fed({ left: ['goats'], strands: strands([0.3, 0.45]) })],
   ['gap-too-wide', fed({ strands: strands([0.15, 0.5, 0.9]) })],
+  // Six strands at 9 m let goats squeeze through (common practice).
+  ['gap-opens', fed({ left: ['goats'], maxBay_m: 9, strands: GOATS_SIX })],
+  ['top-unseen', fed({ left: ['horses'], strands: strands([0.45, 0.75, 1.05, 1.35]) })],
+  ['step-over', fed({ stepOver: true })],
+  ['panel-live', fed({ strands: [...strands([0.8], { wire: 'woven' }), ...strands([0.95])] })],
+  [
+    'bare-on-steel',
+    fed({
+      strands: [
+        ...strands([0.15, 0.3, 0.45, 0.65]),
+        ...strands([0.9], { duty: 'cold', insulated: false }),
+      ],
+    }),
+  ],
+  [
+    'left-design',
+    fed(
+      { design: 'd' },
+      { designs: { d: { id: 'd', name: 'Ewes', strands: strands([0.15, 0.9]) } } },
+    ),
+  ],
   ['bays-too-long', fed({ maxBay_m: 12 })],
   [
     'bend-unbraced',

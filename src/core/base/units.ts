@@ -58,6 +58,10 @@ const SHAPES = {
     { unit: 'mS/km', factor: 1000, decimals: 3 },
     { unit: 'mS/mi', factor: 1000 * MILE_KM, decimals: 3 },
   ),
+  upkeep: pair(
+    { unit: 'h/km', factor: 1, decimals: 1 },
+    { unit: 'h/mi', factor: MILE_KM, decimals: 1 },
+  ),
   area: pair(
     { unit: 'ha', factor: 1e-4, decimals: 1 },
     { unit: 'ac', factor: 1 / 4046.8564224, decimals: 1 },
@@ -65,6 +69,10 @@ const SHAPES = {
   volt: {
     metric: { unit: 'kV', factor: 1e-3, decimals: 1 },
     imperial: { unit: 'kV', factor: 1e-3, decimals: 1 },
+  },
+  fineVolt: {
+    metric: { unit: 'kV', factor: 1e-3, decimals: 2 },
+    imperial: { unit: 'kV', factor: 1e-3, decimals: 2 },
   },
   smallVolt: same('V', 0),
   kilovolt: same('kV', 1),
@@ -80,6 +88,7 @@ const SHAPES = {
     metric: { unit: '%', factor: 100, decimals: 0 },
     imperial: { unit: '%', factor: 100, decimals: 0 },
   },
+  years: same('years', 0),
   count: same('', 0),
 } satisfies Record<string, Record<Units, Shape>>;
 

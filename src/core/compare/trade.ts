@@ -13,6 +13,7 @@ export interface Trade {
     readonly count: number;
     readonly bay_m: number;
     readonly gap_m: number;
+    readonly tighter_m: number;
   }[];
   /** What practice allows on this ground, m. */
   readonly mostBay_m: number;
@@ -83,6 +84,7 @@ export function tradeOf(line: Line, report: LineReport, cat: Catalogue): Trade |
       count,
       bay_m: longestBayThatHolds(need, tighter, hot_N, run_m, cat),
       gap_m: widest - tighter,
+      tighter_m: tighter,
     })),
     mostBay_m: need.rows.find((r) => r.about === 'bay')!.value,
     hot_N,

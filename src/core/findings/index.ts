@@ -2,6 +2,7 @@
 import type { Finding } from '../report/schema.js';
 import { sayer, type Rule, type Scene } from './rule.js';
 import { barbedForHorses } from './rules/barbedForHorses.js';
+import { bareOnSteel } from './rules/bareOnSteel.js';
 import { barbedLive } from './rules/barbedLive.js';
 import { baysTooLong } from './rules/baysTooLong.js';
 import { belowAim } from './rules/belowAim.js';
@@ -14,9 +15,11 @@ import { earthTest } from './rules/earthTest.js';
 import { feeding } from './rules/feeding.js';
 import { gapTooWide } from './rules/gapTooWide.js';
 import { gateNoCable } from './rules/gateNoCable.js';
+import { gapOpens } from './rules/gapOpens.js';
 import { hotSag } from './rules/hotSag.js';
 import { liveUninsulated } from './rules/liveUninsulated.js';
 import { nearBarbed } from './rules/nearBarbed.js';
+import { leftDesign } from './rules/leftDesign.js';
 import { noTensioner } from './rules/noTensioner.js';
 import { offGround } from './rules/offGround.js';
 import { burnCrossing } from './rules/burnCrossing.js';
@@ -32,15 +35,23 @@ import { trees } from './rules/trees.js';
 import { overLimit } from './rules/overLimit.js';
 import { postLifts } from './rules/postLifts.js';
 import { rodsClose } from './rules/rodsClose.js';
+import { stepOver, topUnseen } from './rules/topOf.js';
+import { panelLive } from './rules/panelLive.js';
 import { unsaid } from './rules/unsaid.js';
 
 export const rules: readonly Rule[] = [
   barbedLive,
+  panelLive,
   barbedForHorses,
   nearBarbed,
   liveUninsulated,
   doesNotHold,
   gapTooWide,
+  gapOpens,
+  topUnseen,
+  stepOver,
+  bareOnSteel,
+  leftDesign,
   overhead,
   outside,
   networksClose,

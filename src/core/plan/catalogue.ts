@@ -8,6 +8,7 @@ import animals from '../../../data/animals.json' with { type: 'json' };
 import defaults from '../../../data/defaults.json' with { type: 'json' };
 import energisers from '../../../data/energisers.json' with { type: 'json' };
 import kinds from '../../../data/kinds.json' with { type: 'json' };
+import oldFences from '../../../data/oldFences.json' with { type: 'json' };
 import orders from '../../../data/orders.json' with { type: 'json' };
 import posts from '../../../data/posts.json' with { type: 'json' };
 import prices from '../../../data/prices.json' with { type: 'json' };
@@ -136,6 +137,10 @@ const SeasonSchema = Type.Object(
 );
 const SchoolSchema = Type.Object({ ...origin, tension_N: positive }, closed);
 const OrderSchema = Type.Object(origin, closed);
+const OldFenceSchema = Type.Object(
+  { ...origin, strands: Type.Array(Type.Tuple([Type.String(), positive])) },
+  { ...closed, description: 'an old fence as it is often met: wire and height, m' },
+);
 const KindSchema = Type.Object(
   {
     ...origin,
@@ -167,6 +172,7 @@ export const CatalogueSchema = Type.Object(
     animals: Type.Record(Type.String(), AnimalSchema),
     orders: Type.Record(Type.String(), OrderSchema),
     kinds: Type.Record(Type.String(), KindSchema),
+    oldFences: Type.Record(Type.String(), OldFenceSchema),
     defaults: Type.Record(Type.String(), FigureSchema),
     profiles: Type.Record(Type.String(), ProfileSchema),
     wires: Type.Record(Type.String(), WireSchema),
@@ -198,6 +204,7 @@ export const catalogue = {
   animals,
   orders,
   kinds,
+  oldFences,
   defaults,
   profiles,
   wires,

@@ -38,6 +38,15 @@ function offerOf(need: Requirement, order: Order, cat: Catalogue): Offer {
   };
 }
 
+/** The plainest order with its gaps drawn in, so that a push may open them further; null if none. */
+export function tighterProposal(need: Requirement, tighter_m: number): Proposal | null {
+  const order = need.topDuty === 'cold' ? 'coldTop' : 'live';
+  const found = search(need, order, tighter_m);
+  if (!found) return null;
+  const { heights_m, duties } = found;
+  return { order, heights_m: [...heights_m], duties: [...duties], reasons: [] };
+}
+
 /** The plainest order that this line allows. */
 export function proposeOne(need: Requirement, cat: Catalogue): Proposal | null {
   const offer = propose(need, need.topDuty === 'cold' ? 'coldTop' : 'live', cat);

@@ -13,10 +13,11 @@ const MOST = 24;
 /** How far above the least top a make-up may end, steps. */
 const OVER = 60;
 
-/** A strand of an old fence that stays where it is: its height, and whether it stands on the ground. */
+/** A strand that stays where it is: its height, its duty, and whether it stands on the ground. */
 export interface Standing {
   readonly height_m: number;
   readonly panel: boolean;
+  readonly duty: Duty;
 }
 
 export interface Found {
@@ -40,7 +41,7 @@ interface Cell {
 /**
  * Searches one order of duties.
  * @param tighter every allowed gap is taken smaller by this, m: how far a push may then open it
- * @param standing strands that stay, cold, and are not counted
+ * @param standing strands that stay and are not counted
  * @returns null when no make-up keeps the rules in this order
  */
 export function search(
@@ -58,6 +59,7 @@ export function search(
   const panel = [...old].find(([, s]) => s.panel)?.[0];
   // What lies below the top of a panel hangs on it.
   const olds = [...old.keys()].filter((k) => k >= (panel ?? 0)).sort((a, b) => a - b);
+  const hung = [...old].filter(([k, s]) => k < (panel ?? 0) && s.duty === 'live').length;
   const rules = rulesOf(need, order);
   const reach = Math.max(...need.needs.map((n) => n.reach_m));
   const wantLive = rules.live;
@@ -90,7 +92,7 @@ export function search(
       from: null,
       k,
       duty,
-      live: Math.min(wantLive, duty === 'live' ? 1 : 0),
+      live: Math.min(wantLive, hung + (duty === 'live' ? 1 : 0)),
       earth: duty === 'earth',
       old: isOld,
     });
@@ -98,7 +100,8 @@ export function search(
   const layers: Map<number, Cell>[] = [new Map(), new Map()];
   const lowestMax = Math.floor((need.lowestMax_m * 1000) / STEP_MM + 1e-6);
   const lowestOld = olds[0] ?? Infinity;
-  if (panel !== undefined || lowestOld <= lowestMax) begin(lowestOld, 'cold', true, layers[0]!);
+  if (panel !== undefined || lowestOld <= lowestMax)
+    begin(lowestOld, old.get(lowestOld)!.duty, true, layers[0]!);
   if (panel === undefined) {
     for (let k = first; k <= Math.min(lowestMax, lowestOld - 1); k++)
       for (const duty of rules.lowest) begin(k, duty, false, layers[1]!);
@@ -142,7 +145,7 @@ export function search(
   }
 
   function ends(c: Cell, used: number): boolean {
-    const all = used + olds.length;
+    const all = used + old.size;
     if (c.k < top || c.k < (olds.at(-1) ?? 0)) return false;
     if (all < need.minStrands || c.live < wantLive) return false;
     if (rules.earth && !c.earth) return false;
@@ -160,7 +163,7 @@ export function search(
       const gap = ((k - c.k) * STEP_MM) / 1000;
       if (gap > most + 1e-9) continue;
       const bridged = rules.earth && ((c.k + k) * STEP_MM) / 2000 < reach;
-      for (const duty of isOld ? OLD : rules.duties) {
+      for (const duty of isOld ? [old.get(k)!.duty] : rules.duties) {
         if (bridged && (duty === c.duty || duty === 'cold')) continue;
         if (rules.earth && !bridged && duty === 'earth') continue;
         // A cold strand stands on top or nowhere.
@@ -181,7 +184,6 @@ export function search(
 }
 
 const DUTY = { live: 0, earth: 1, cold: 2 } as const;
-const OLD: readonly Duty[] = ['cold'];
 
 /** What an order asks of the duties, from the ground up. */
 function rulesOf(need: Requirement, order: Order) {

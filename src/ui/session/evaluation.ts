@@ -23,8 +23,17 @@ export function advance(patch: PatchStep[]): void {
   void worker?.patch(patch);
 }
 
-let running = false;
 let wanted: PatchStep[] | null = null;
+let watched: string | null = null;
+/** Asks for the choices of a line from now on, with each report; null: of none. */
+export function watchChoices(line: string | null): void {
+  if (line === watched) return;
+  watched = line;
+  if (line === null) set({ choices: null });
+  else requestReport(wanted ?? []);
+}
+
+let running = false;
 /** Asks for a report; while one is being worked out only the newest wish is kept. */
 export function requestReport(patch: PatchStep[]): void {
   wanted = patch;
@@ -37,7 +46,7 @@ async function evaluateLoop(): Promise<void> {
     const patch = wanted;
     wanted = null;
     try {
-      const change = await worker.evaluate(patch);
+      const change = await worker.evaluate(patch, watched);
       if (!change) continue;
       const before = get().report?.lines ?? {};
       const lines = Object.fromEntries(
@@ -47,7 +56,11 @@ async function evaluateLoop(): Promise<void> {
         ]),
       );
       const findings = sameFindings(get().report?.findings ?? [], change.report.findings);
-      set({ report: { ...change.report, lines, findings }, took_ms: change.took_ms });
+      set({
+        report: { ...change.report, lines, findings },
+        choices: change.choices,
+        took_ms: change.took_ms,
+      });
     } catch (error) {
       set({ refused: `This could not be worked out: ${(error as Error).message}` });
     }

@@ -16,6 +16,7 @@ import type { Opened } from './types.js';
 
 export { useSession } from './state.js';
 export { resolveConflict } from './saving.js';
+export { watchChoices } from './evaluation.js';
 
 const { getState: get, setState: set } = useSession;
 
@@ -35,6 +36,7 @@ export async function openSession(id: string): Promise<void> {
     ground,
     grid,
     report: null,
+    choices: null,
     took_ms: 0,
     save: 'saved',
     savedAt: opened.history.at(-1)?.at ?? null,

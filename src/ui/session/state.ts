@@ -1,5 +1,6 @@
 /** The state of the one property that a tab has open; the other files of this folder change it. */
 import { create } from 'zustand';
+import type { Choices } from '../../core/choices.js';
 import type { Grid, Plan } from '../../core/plan/schema.js';
 import type { Report } from '../../core/report/schema.js';
 import type { Ground } from '../../core/terrain/ground.js';
@@ -15,6 +16,8 @@ export interface Session {
   readonly ground: Ground;
   readonly grid: Grid | null;
   readonly report: Report | null;
+  /** What can be put on the line that Strands looks at. */
+  readonly choices: Choices | null;
   readonly took_ms: number;
   readonly save: SaveState;
   readonly savedAt: string | null;

@@ -14,7 +14,15 @@ export function PatchWords({ patch }: { patch: readonly PatchStep[] }) {
     if (Array.isArray(value) && /\/(left|right)$/.test(path))
       return (value as string[]).map((k) => cat.profiles[k]?.name ?? k).join(', ') || 'none';
     if (Array.isArray(value)) {
-      return (value as Strand[]).map((s) => say(s.height_m, 'height', units)).join(', ') || 'none';
+      return (
+        (value as Strand[])
+          .map((s) => {
+            const form = cat.wires[s.wire]?.form ?? 'plain';
+            const kind = [s.duty === 'live' ? '' : s.duty, form === 'plain' ? '' : form];
+            return [say(s.height_m, 'height', units), ...kind].filter(Boolean).join(' ');
+          })
+          .join(', ') || 'none'
+      );
     }
     if (value === undefined) return 'nothing';
     if (typeof value === 'object' && value !== null)

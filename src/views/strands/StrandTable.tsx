@@ -1,59 +1,71 @@
-import { Plus, Trash2 } from 'lucide-react';
+import { ArrowDown, ArrowUp, Plus, Trash2 } from 'lucide-react';
+import { figure } from '../../core/plan/catalogue.js';
 import { unitOf } from '../../core/base/units.js';
-import type { Duty, Line, Strand } from '../../core/plan/schema.js';
+import type { Duty, Line } from '../../core/plan/schema.js';
+import { isBarbed, isPanel } from '../../core/wire/bottom.js';
 import { QuantityField, Select } from '../../ui/parts/controls.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../ui/session/catalogue.js';
-import { commit } from '../../ui/session/session.js';
+import { addAbove, remove, setDuty, setHeight, setMake, swap } from './moves.js';
 
-/** Every strand from the top down, as it stands on the post. */
-export function StrandTable({ line }: { line: Line }) {
+/** Every strand from the top down, as it stands on the post; the typed twin of the bench. */
+export function StrandTable({
+  line,
+  chosen,
+  onChoose,
+}: {
+  line: Line;
+  chosen: number | null;
+  onChoose: (i: number | null) => void;
+}) {
   const cat = useCatalogue();
   const units = useUnits();
-  const change = (words: string, write: (strands: Strand[]) => void) =>
-    commit(`${words} on ${line.name}`, (d) => {
-      const strands = d.lines[line.id]!.strands;
-      write(strands);
-      strands.sort((a, b) => a.height_m - b.height_m);
-    });
   const rows = line.strands.map((strand, i) => ({ strand, i })).reverse();
-  const top = line.strands.at(-1)?.height_m ?? 0.6;
-  const usual: Strand = line.strands.at(-1) ?? {
-    height_m: 0,
-    duty: 'live',
-    wire: 'ht25',
-    insulated: true,
-  };
   return (
-    <>
-      <table className="sheet-table">
+    <div className="overflow-x-auto">
+      <table className="sheet-table legs">
         <thead>
           <tr>
             <th>height, {unitOf('height', units)}</th>
             <th>duty</th>
-            <th>wire</th>
+            <th>made of</th>
             <th>insulated</th>
+            <th>bracket</th>
+            <th>cut-out</th>
             <th>
-              <span className="sr-only">take away</span>
+              <span className="sr-only">order and take away</span>
             </th>
           </tr>
         </thead>
         <tbody>
           {rows.map(({ strand, i }) => {
-            const below = line.strands[i - 1]?.height_m;
-            const above = line.strands[i + 1]?.height_m;
+            const dead = isBarbed(strand, cat) || isPanel(strand, cat);
+            const tick = (label: string, on: boolean, act: (on: boolean) => void, off = false) => (
+              <input
+                type="checkbox"
+                className="size-4"
+                aria-label={`${label} of strand ${i + 1}`}
+                checked={on}
+                disabled={off}
+                onChange={(event) => act(event.target.checked)}
+              />
+            );
             return (
-              <tr key={i}>
+              <tr
+                key={i}
+                className={i === chosen ? 'bg-chosen' : ''}
+                onFocusCapture={() => onChoose(i)}
+              >
                 <td>
                   <QuantityField
                     label={`Height of strand ${i + 1}`}
                     hideLabel
                     hideUnit
                     q="height"
-                    min={(below ?? 0.01) + 0.01}
-                    max={above === undefined ? 3.5 : above - 0.01}
+                    min={0.02}
+                    max={3.4}
                     value={strand.height_m}
-                    onCommit={(h) => change('height of a strand', (s) => void (s[i]!.height_m = h))}
+                    onCommit={(h) => onChoose(setHeight(line, i, h))}
                   />
                 </td>
                 <td>
@@ -66,7 +78,7 @@ export function StrandTable({ line }: { line: Line }) {
                       ['earth', 'earth'],
                       ['cold', 'cold'],
                     ]}
-                    onChange={(duty) => change('duty of a strand', (s) => void (s[i]!.duty = duty))}
+                    onChange={(duty) => setDuty(line, i, duty, cat)}
                   />
                 </td>
                 <td>
@@ -75,25 +87,66 @@ export function StrandTable({ line }: { line: Line }) {
                     hideLabel
                     value={strand.wire}
                     options={Object.entries(cat.wires).map(([k, w]) => [k, w.name] as const)}
-                    onChange={(wire) => change('wire of a strand', (s) => void (s[i]!.wire = wire))}
+                    onChange={(wire) => setMake(line, i, { wire }, cat, 'wire of a strand')}
                   />
+                  {strand.kept && <span className="label ml-1">kept</span>}
                 </td>
                 <td>
-                  <input
-                    type="checkbox"
-                    className="size-4"
-                    aria-label={`Strand ${i + 1} insulated`}
-                    checked={strand.insulated}
-                    onChange={(event) =>
-                      change('insulators', (s) => void (s[i]!.insulated = event.target.checked))
-                    }
-                  />
+                  {tick('Insulators', strand.insulated, (insulated) =>
+                    setMake(line, i, { insulated }, cat, 'insulators'),
+                  )}
                 </td>
-                <td className="n">
+                <td>
+                  {tick(
+                    'Offset bracket',
+                    strand.offset_m !== undefined,
+                    (on) =>
+                      setMake(
+                        line,
+                        i,
+                        { offset_m: on ? figure(cat, 'strands.offset') : undefined },
+                        cat,
+                        'bracket of a strand',
+                      ),
+                    dead,
+                  )}
+                </td>
+                <td>
+                  {tick(
+                    'Cut-out',
+                    strand.switched ?? false,
+                    (on) => setMake(line, i, { switched: on }, cat, 'cut-out of a strand'),
+                    i > 0 || strand.duty !== 'live',
+                  )}
+                </td>
+                <td className="whitespace-nowrap">
                   <button
-                    className="button !px-1.5"
+                    className="button !px-1"
+                    disabled={i === line.strands.length - 1}
+                    aria-label={`Let strand ${i + 1} change places with the one above`}
+                    onClick={() => onChoose(swap(line, i, true))}
+                  >
+                    <ArrowUp size={14} aria-hidden />
+                  </button>
+                  <button
+                    className="button !px-1"
+                    disabled={i === 0}
+                    aria-label={`Let strand ${i + 1} change places with the one below`}
+                    onClick={() => onChoose(swap(line, i, false))}
+                  >
+                    <ArrowDown size={14} aria-hidden />
+                  </button>
+                  <button
+                    className="button ml-1 !px-1"
+                    aria-label={`A strand above strand ${i + 1}`}
+                    onClick={() => onChoose(addAbove(line, i))}
+                  >
+                    <Plus size={14} aria-hidden />
+                  </button>
+                  <button
+                    className="button !px-1"
                     aria-label={`Take strand ${i + 1} away`}
-                    onClick={() => change('took a strand', (s) => void s.splice(i, 1))}
+                    onClick={() => remove(line, i)}
                   >
                     <Trash2 size={14} aria-hidden />
                   </button>
@@ -103,18 +156,11 @@ export function StrandTable({ line }: { line: Line }) {
           })}
         </tbody>
       </table>
-      <button
-        className="button mt-2"
-        disabled={line.strands.length >= 20 || top > 3.3}
-        onClick={() =>
-          change(
-            'added a strand',
-            (s) => void s.push({ ...usual, height_m: Math.round((top + 0.2) * 100) / 100 }),
-          )
-        }
-      >
-        <Plus size={14} aria-hidden /> Strand on top
-      </button>
-    </>
+      {line.strands.length === 0 && (
+        <button className="button mt-2" onClick={() => onChoose(addAbove(line, -1))}>
+          <Plus size={14} aria-hidden /> First strand
+        </button>
+      )}
+    </div>
   );
 }

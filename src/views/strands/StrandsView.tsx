@@ -1,123 +1,224 @@
+import { useEffect, useState } from 'react';
 import type { Line } from '../../core/plan/schema.js';
+import type { LineReport } from '../../core/report/schema.js';
+import { Num, WhereFrom } from '../../ui/parts/Num.js';
 import { say } from '../../core/base/units.js';
-import { Part } from '../../ui/parts/controls.js';
-import { Num, useUnits, type Origin } from '../../ui/parts/Num.js';
+import { useUnits } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../ui/session/catalogue.js';
-import { commit, useSession } from '../../ui/session/session.js';
+import { useSession, watchChoices } from '../../ui/session/session.js';
 import { useView } from '../../ui/session/view.js';
 import { LineList } from '../shell/LineList.js';
-import { Panel } from './Panel.js';
-import { Proposed } from './Proposed.js';
+import { Bench, grassOf } from './Bench.js';
+import { Demands } from './Demands.js';
+import { Designs } from './Designs.js';
+import { Kinds } from './Kinds.js';
+import { Marks } from './Marks.js';
+import { OldFence } from './OldFence.js';
+import { Proposals } from './Proposals.js';
+import { Stock } from './Stock.js';
 import { StrandTable } from './StrandTable.js';
+import { TradePart } from './TradeChart.js';
 
-/** Which make-up holds this stock: who stands where, what is proposed and why, strand by strand. */
+const TABS = [
+  ['strands', 'Strands'],
+  ['asks', 'What it asks'],
+  ['proposals', 'Proposals'],
+  ['trade', 'Posts or strands'],
+  ['kinds', 'Other fences'],
+  ['old', 'Old fence'],
+  ['designs', 'Designs'],
+] as const;
+type Tab = (typeof TABS)[number][0];
+
+/** Which make-up holds this stock on this ground: the bench, and below it the reasons. */
 export function StrandsView() {
   const id = useView((v) => v.line);
   const line = useSession((s) => (id ? s.plan.lines[id] : undefined));
   const lines = useSession((s) => s.plan.lines);
   const count = (lineId: string) => `${lines[lineId]!.strands.length} strands`;
+  const known = line?.id ?? null;
+  useEffect(() => {
+    watchChoices(known);
+    return () => watchChoices(null);
+  }, [known]);
   return (
     <div className="flex h-full max-[700px]:h-auto max-[700px]:flex-col">
       <LineList note={count} />
-      <div className="min-w-0 flex-1 overflow-auto p-4">{line && <LineStrands line={line} />}</div>
+      <div className="min-w-0 flex-1 overflow-auto p-4">
+        {line && <LineStrands key={line.id} line={line} />}
+      </div>
     </div>
   );
 }
 
 function LineStrands({ line }: { line: Line }) {
   const report = useSession((s) => s.report?.lines[line.id]);
+  const [chosen, setChosen] = useState<number | null>(null);
+  const [tab, setTab] = useState<Tab>('strands');
+  const [beast, setBeast] = useState<string | null | undefined>(undefined);
+  const animals = useAnimals(report);
+  const animal =
+    beast === undefined || !(beast === null || animals.includes(beast))
+      ? (animals[0] ?? null)
+      : beast;
   return (
     <>
-      <Part title={`Who stands at ${line.name}`}>
-        <Stock line={line} />
-      </Part>
-      {report?.proposal && report.requirement && <Proposed line={line} report={report} />}
-      <div className="grid gap-x-8 min-[1000px]:grid-cols-[minmax(230px,1fr)_auto]">
-        <Part title="The panel, to scale">
-          <Panel line={line} bay_m={report?.stretches[0]?.bay_m ?? 4} />
-        </Part>
-        <Part title="Strands">
-          <StrandTable line={line} />
-          {report && <Gap effective={report.effectiveGap_m} />}
-        </Part>
+      <div className="flex flex-wrap items-baseline justify-between gap-x-4 gap-y-1">
+        <h2 className="heading">
+          {line.name}: {line.strands.length} strands
+          <DesignName line={line} />
+        </h2>
+        <Beside animals={animals} animal={animal} onChange={setBeast} />
+      </div>
+      <Bench
+        line={line}
+        marks={report?.marks ?? []}
+        animal={animal}
+        chosen={chosen}
+        onChoose={setChosen}
+      />
+      {report && <Marks line={line} report={report} />}
+      <BenchNotes report={report} />
+      <div
+        role="tablist"
+        aria-label="About these strands"
+        className="border-ink mt-4 mb-3 flex flex-wrap gap-x-1 border-b"
+        onKeyDown={(event) => {
+          const at = TABS.findIndex(([t]) => t === tab);
+          const to = event.key === 'ArrowRight' ? at + 1 : event.key === 'ArrowLeft' ? at - 1 : -1;
+          const next = TABS[to];
+          if (!next) return;
+          event.preventDefault();
+          setTab(next[0]);
+          document.getElementById(`tab-${next[0]}`)?.focus();
+        }}
+      >
+        {TABS.map(([key, name]) => (
+          <button
+            key={key}
+            id={`tab-${key}`}
+            role="tab"
+            aria-selected={tab === key}
+            aria-controls="strands-pane"
+            tabIndex={tab === key ? 0 : -1}
+            className={`cursor-pointer px-2.5 py-1.5 ${tab === key ? 'bg-ink text-sheet' : 'hover:bg-chosen'}`}
+            onClick={() => setTab(key)}
+          >
+            {name}
+          </button>
+        ))}
+      </div>
+      <div id="strands-pane" role="tabpanel" aria-labelledby={`tab-${tab}`}>
+        {tab === 'strands' && <StrandTable line={line} chosen={chosen} onChoose={setChosen} />}
+        {tab === 'asks' && (
+          <>
+            <Stock line={line} />
+            {report?.requirement && <Demands line={line} need={report.requirement} />}
+          </>
+        )}
+        {tab === 'proposals' && <Proposals line={line} />}
+        {tab === 'trade' && report && <TradePart line={line} report={report} />}
+        {tab === 'kinds' && <Kinds line={line} />}
+        {tab === 'old' && <OldFence line={line} report={report} />}
+        {tab === 'designs' && <Designs line={line} />}
       </div>
     </>
   );
 }
 
-const GAP_ORIGIN: Origin = {
-  kind: 'formula',
-  title: 'Widest gap with what a push opens',
-  formula: 'widest gap + 2 d, where F = 4 d (T + EA ΔL/L) / L at mid-bay',
-  source:
-    'Taut wire pushed aside at mid-bay with its stretch, on the hottest day and in the longest bay',
-  inputs: [{ name: 'Push', path: 'defaults.wire.pushForce.value', quantity: 'force' }],
-};
+function DesignName({ line }: { line: Line }) {
+  const design = useSession((s) => (line.design ? s.plan.designs?.[line.design] : undefined));
+  return design ? <span className="label ml-2">design: {design.name}</span> : null;
+}
 
-function Gap({ effective }: { effective: number | null }) {
-  if (effective === null) return null;
+/** The kinds of animals at a line, grown and young. */
+function useAnimals(report: LineReport | undefined): string[] {
+  const cat = useCatalogue();
+  const ids = report?.requirement?.profiles ?? [];
+  return [...new Set(ids.map((id) => cat.profiles[id]!.animal))];
+}
+
+function Beside({
+  animals,
+  animal,
+  onChange,
+}: {
+  animals: readonly string[];
+  animal: string | null;
+  onChange: (animal: string | null) => void;
+}) {
+  const cat = useCatalogue();
+  if (animals.length === 0) return null;
   return (
-    <p className="mt-2 max-w-[400px]">
-      An animal that pushes at mid-bay opens the widest gap to{' '}
-      <Num value={effective} q="height" from={GAP_ORIGIN} className="font-semibold" /> on the
-      hottest day: closer posts or more tension hold it smaller.
-    </p>
+    <div
+      role="group"
+      aria-label="Animal beside the fence, for size"
+      className="flex flex-wrap gap-1"
+    >
+      {animals.map((a) => (
+        <button
+          key={a}
+          className="button !min-h-[26px] !px-2 text-[13px]"
+          aria-pressed={a === animal}
+          onClick={() => onChange(a)}
+        >
+          {cat.animals[a]!.name} and {cat.animals[a]!.young}
+        </button>
+      ))}
+      <button
+        className="button !min-h-[26px] !px-2 text-[13px]"
+        aria-pressed={animal === null}
+        onClick={() => onChange(null)}
+      >
+        none
+      </button>
+    </div>
   );
 }
 
-/** Stock on each side and what is kept out. Left and right as one walks from the first vertex. */
-function Stock({ line }: { line: Line }) {
+/** What the drawing shows beside the strands, and how they are moved. */
+function BenchNotes({ report }: { report: LineReport | undefined }) {
   const cat = useCatalogue();
   const units = useUnits();
-  const stock = Object.entries(cat.profiles).filter(
-    ([id, p]) => p.role === 'stock' && id !== 'cattle-boundary',
-  );
-  const predators = Object.entries(cat.profiles).filter(([, p]) => p.role === 'predator');
-  const toggle = (list: 'left' | 'right' | 'keepOut', profile: string, on: boolean) =>
-    commit(`stock at ${line.name}`, (d) => {
-      const l = d.lines[line.id]!;
-      l[list] = on ? [...l[list], profile] : l[list].filter((x) => x !== profile);
-    });
-  const column = (title: string, list: 'left' | 'right' | 'keepOut', options: typeof stock) => (
-    <fieldset>
-      <legend className="label mb-1">{title}</legend>
-      {options.map(([id, p]) => (
-        <label
-          key={id}
-          className="flex items-center gap-2 py-0.5"
-          title={`${p.why} Aim ${say(p.aim_V, 'volt', units)}.`}
-        >
-          <input
-            type="checkbox"
-            className="size-4"
-            checked={line[list].includes(id)}
-            onChange={(event) => toggle(list, id, event.target.checked)}
-          />
-          {p.name}
-        </label>
-      ))}
-    </fieldset>
-  );
+  const season = useView((v) => v.season);
+  const grass = grassOf(season, cat);
+  const key = season === 'dry' ? 'Dry' : season === 'wet' ? 'Wet' : 'Today';
   return (
-    <div className="grid grid-cols-3 gap-4 max-[700px]:grid-cols-1">
-      {column('to the left, walking it', 'left', stock)}
-      {column('to the right, walking it', 'right', stock)}
-      <div>
-        {column('kept out', 'keepOut', predators)}
-        <label className="mt-2 flex items-center gap-2 py-0.5">
-          <input
-            type="checkbox"
-            className="size-4"
-            checked={line.boundary}
-            onChange={(event) =>
-              commit(`boundary of ${line.name}`, (d) => {
-                d.lines[line.id]!.boundary = event.target.checked;
-              })
-            }
+    <div className="label mt-1 flex flex-wrap gap-x-5 gap-y-0.5">
+      <span>
+        Drag a strand, or choose it: ↑ ↓ height, Alt ↑ ↓ order, L E C duty, I insulators, + new, Del
+        away.
+      </span>
+      <span>
+        Grass {say(grass, 'height', units)}
+        <WhereFrom
+          shown={say(grass, 'height', units)}
+          origin={{
+            kind: 'default',
+            title: 'Grass under the fence in this season',
+            inputs: [
+              { name: 'Grass', path: `defaults.strands.grass${key}.value`, quantity: 'height' },
+            ],
+          }}
+        />
+      </span>
+      {report?.effectiveGap_m != null && (
+        <span>
+          A push at mid-bay opens the widest gap to{' '}
+          <Num
+            value={report.effectiveGap_m}
+            q="height"
+            from={{
+              kind: 'formula',
+              title: 'Widest gap with what a push opens',
+              formula: 'gap + d₁ + d₂, where F = 4 d (T + EA ΔL/L) / L at mid-bay',
+              source:
+                'Taut wires pushed aside at mid-bay with their stretch, on the hottest day and in the longest bay; gaps above the reach of the stock are left out',
+              inputs: [{ name: 'Push', path: 'defaults.wire.pushForce.value', quantity: 'force' }],
+            }}
           />
-          boundary of the property
-        </label>
-      </div>
+        </span>
+      )}
     </div>
   );
 }

@@ -1,5 +1,6 @@
 import { figure } from '../../plan/catalogue.js';
-import { eachLine, onLine, type Rule } from '../rule.js';
+import { apart } from '../../strands/judge.js';
+import { eachLine, onLine, replace, type Rule } from '../rule.js';
 
 /** A live strand that can swing or be pushed against old barbed wire. */
 export const nearBarbed: Rule = {
@@ -12,17 +13,21 @@ export const nearBarbed: Rule = {
     return eachLine(scene).flatMap(([line]) => {
       const old = line.strands.filter((s) => barbed(s.wire));
       const close = line.strands.filter(
-        (s) =>
-          s.duty === 'live' &&
-          !barbed(s.wire) &&
-          old.some((o) => Math.abs(o.height_m - s.height_m) < least - 1e-9),
+        (s) => s.duty === 'live' && !barbed(s.wire) && old.some((o) => apart(o, s) < least - 1e-9),
       );
+      const offset_m = figure(scene.cat, 'strands.offset');
       return close.map((s) => ({
         key: `${line.id}-${scene.say.mm(s.height_m)}`,
         title: `Live strand close to barbed wire on ${line.name}`,
         why: `The strand at ${scene.say.mm(s.height_m)} is nearer than ${scene.say.mm(least)} to barbed wire; pushed against it, it is shorted or makes it live.`,
-        todo: 'Move the strand, or take the barbed wire off there.',
+        todo: 'Move the strand, hold it off on brackets, or take the barbed wire off there.',
         place: onLine(line),
+        mend: {
+          words: 'Hold it off on brackets',
+          patch: [
+            replace(`/lines/${line.id}/strands/${line.strands.indexOf(s)}`, { ...s, offset_m }),
+          ],
+        },
       }));
     });
   },

@@ -1,0 +1,79 @@
+import { ArrowLeft, Printer } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import type { Plan, Strand } from '../../core/plan/schema.js';
+import { PARTS_PER_SHEET, SHEET, stickParts, type StickPart } from '../../core/strands/stick.js';
+import { StickSheet } from './StickSheet.js';
+
+/** What the stick is of: a line or a design, named in the address. */
+interface Of {
+  readonly name: string;
+  readonly strands: readonly Strand[];
+}
+
+/** A 1:1 strip to be printed, cut and glued to a batten. */
+export function StickView({ id }: { id: string }) {
+  const [plan, setPlan] = useState<Plan | string | null>(null);
+  useEffect(() => {
+    fetch(`/api/properties/${id}`)
+      .then(async (answer) => {
+        if (!answer.ok) throw new Error('The property could not be loaded.');
+        setPlan(((await answer.json()) as { plan: Plan }).plan);
+      })
+      .catch((e: Error) => setPlan(e.message));
+  }, [id]);
+  if (plan === null) return <p className="p-6">Drawing the stick …</p>;
+  const of = typeof plan === 'string' ? null : wantedOf(plan);
+  if (typeof plan === 'string' || !of)
+    return (
+      <p role="alert" className="p-6">
+        {typeof plan === 'string' ? plan : 'There is no such line or design.'}{' '}
+        <a className="underline" href={`/p/${id}/strands`}>
+          Back to Strands
+        </a>
+      </p>
+    );
+  const parts = stickParts(of.strands);
+  const sheets: StickPart[][] = [];
+  for (let k = 0; k < parts.length; k += PARTS_PER_SHEET)
+    sheets.push(parts.slice(k, k + PARTS_PER_SHEET));
+  return (
+    <main>
+      <style>{`@page { size: ${SHEET.width}mm ${SHEET.height}mm; margin: 0 } @media print { .stick-sheet { margin: 0 !important; border: 0 !important; box-shadow: none } }`}</style>
+      <div className="no-print border-rule bg-panel sticky top-0 flex flex-wrap items-center gap-3 border-b p-3">
+        <a className="button" href={`/p/${id}/strands`}>
+          <ArrowLeft size={14} aria-hidden /> Strands
+        </a>
+        <h1 className="heading">Marked stick: {of.name}</h1>
+        <button className="button button-strong" onClick={() => print()}>
+          <Printer size={14} aria-hidden /> Print
+        </button>
+        <p className="label max-w-[560px]">
+          Print at actual size, 100 %, on A4. Then lay a tape on the check ruler: it must measure
+          100 mm. If it does not, the stick is wrong: set the printer’s scale and print again.
+        </p>
+      </div>
+      {of.strands.length === 0 ? (
+        <p className="p-6">No strand yet.</p>
+      ) : (
+        sheets.map((own, k) => (
+          <StickSheet
+            key={k}
+            name={`${plan.name}, ${of.name}`}
+            parts={own}
+            first={k * PARTS_PER_SHEET}
+            all={parts.length}
+            sheet={[k + 1, sheets.length]}
+            invented={plan.invented ?? false}
+          />
+        ))
+      )}
+    </main>
+  );
+}
+
+function wantedOf(plan: Plan): Of | null {
+  const asked = new URLSearchParams(location.search);
+  const design = plan.designs?.[asked.get('design') ?? ''];
+  if (design) return design;
+  return plan.lines[asked.get('line') ?? ''] ?? null;
+}

@@ -1,0 +1,199 @@
+import { useId, useState, type FormEvent } from 'react';
+import { fromField, say, toField, unitOf } from '../../core/base/units.js';
+import type { Demand, Line } from '../../core/plan/schema.js';
+import type { DemandRow, Requirement } from '../../core/report/schema.js';
+import { Num, recordAt, useUnits, type Origin } from '../../ui/parts/Num.js';
+import { Part } from '../../ui/parts/controls.js';
+import { catalogue } from '../../core/plan/catalogue.js';
+import { useCatalogue } from '../../ui/session/catalogue.js';
+import { commit } from '../../ui/session/session.js';
+import { ABOUT, OWN, PLAIN, who } from './words.js';
+
+/** Every requirement with whose it is, its figure and its mark; each can be replaced with a note. */
+export function Demands({ line, need }: { line: Line; need: Requirement }) {
+  return (
+    <Part title="What this line asks of its strands">
+      <table className="sheet-table">
+        <thead>
+          <tr>
+            <th>requirement</th>
+            <th>figure</th>
+            <th>whose</th>
+            <th>mark</th>
+            <th>
+              <span className="sr-only">own figure</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {need.rows.map((row) => (
+            <Row key={row.about} line={line} row={row} />
+          ))}
+        </tbody>
+      </table>
+      <p className="label mt-2">
+        The strictest figure of everybody on both sides and of what is kept out. Trained stock are
+        held with less by many; kids and hard-pressing animals want more.
+      </p>
+    </Part>
+  );
+}
+
+function Row({ line, row }: { line: Line; row: DemandRow }) {
+  const cat = useCatalogue();
+  const units = useUnits();
+  const [open, setOpen] = useState(false);
+  const { name, q, sign } = ABOUT[row.about];
+  const { mark, why } = recordAt(catalogue, row.path);
+  const flag = PLAIN.includes(row.about);
+  const field = row.path.split('.').at(-1)!;
+  const numeric = typeof row.value === 'number' && !flag && row.about !== 'opening';
+  const from: Origin = {
+    kind: row.about === 'opening' ? 'formula' : 'default',
+    title: row.profile ? cat.profiles[row.profile]!.name : name,
+    source: row.about === 'opening' ? OPENING : why,
+    ...(numeric && field !== 'holdBay_m'
+      ? { inputs: [{ name, path: row.path, ...(q === 'count' ? {} : { quantity: q }) }] }
+      : {}),
+    ...(row.about === 'opening'
+      ? {
+          inputs: [
+            { name: 'Bay that holds', path: row.path, quantity: 'length' as const },
+            {
+              name: 'Push',
+              path: 'defaults.wire.pushForce.value',
+              quantity: 'force' as const,
+            },
+          ],
+        }
+      : {}),
+  };
+  return (
+    <tr>
+      <td>{name}</td>
+      <td>
+        {flag ? (
+          'yes'
+        ) : (
+          <>
+            {sign} <Num value={row.value} q={q} from={from} />
+          </>
+        )}
+        {row.note !== null && (
+          <span className="label block">
+            this line’s own; usual {say(row.usual, q, units)}. {row.note}
+          </span>
+        )}
+      </td>
+      <td>{row.profile ? who(row.profile, cat) : 'every fence'}</td>
+      <td className="label">{row.note === null ? MARKS[mark] : 'own'}</td>
+      <td>
+        {OWN.includes(row.about as Demand) &&
+          (open ? (
+            <OwnFigure line={line} row={row} onDone={() => setOpen(false)} />
+          ) : (
+            <span className="flex gap-2">
+              <button
+                className="label cursor-pointer underline"
+                aria-label={`Own figure for ${name.toLowerCase()}`}
+                onClick={() => setOpen(true)}
+              >
+                {row.note === null ? 'own figure' : 'change'}
+              </button>
+              {row.note !== null && (
+                <button
+                  className="label cursor-pointer underline"
+                  onClick={() =>
+                    commit(`usual ${name.toLowerCase()} on ${line.name}`, (d) => {
+                      const l = d.lines[line.id]!;
+                      delete l.demands![row.about as Demand];
+                      if (Object.keys(l.demands!).length === 0) delete l.demands;
+                    })
+                  }
+                >
+                  back to usual
+                </button>
+              )}
+            </span>
+          ))}
+      </td>
+    </tr>
+  );
+}
+
+const MARKS: Record<string, string> = {
+  published: 'published',
+  practice: 'common practice',
+  memory: 'from memory',
+  derived: 'derived here',
+  assumed: 'assumed',
+  invented: 'invented',
+};
+
+const OPENING =
+  'What the usual push opens in a fence that practice says just holds: this profile’s longest bay at its tension on a hot day. A fence may open its gaps by as much, and by more where the gap itself is smaller.';
+
+const MOST: Partial<Record<Demand, number>> = { count: 20, live: 20, aim: 15000 };
+
+/** A figure for this line alone; it wants a note of why. */
+function OwnFigure({ line, row, onDone }: { line: Line; row: DemandRow; onDone: () => void }) {
+  const units = useUnits();
+  const id = useId();
+  const { name, q } = ABOUT[row.about];
+  const about = row.about as Demand;
+  const [text, setText] = useState(toField(row.value, q, units));
+  const [note, setNote] = useState(row.note ?? '');
+  const [error, setError] = useState<string | null>(null);
+  const take = (event: FormEvent) => {
+    event.preventDefault();
+    const value = fromField(text, q, units);
+    const most = MOST[about] ?? 3;
+    if (!(value > 0)) return setError('A number above 0 is wanted.');
+    if (value > most) return setError(`At most ${say(most, q, units)}.`);
+    if (q === 'count' && !Number.isInteger(value)) return setError('A whole number is wanted.');
+    if (note.trim() === '') return setError('Say why, so that it can be understood later.');
+    commit(`own ${name.toLowerCase()} on ${line.name}`, (d) => {
+      const l = d.lines[line.id]!;
+      l.demands = { ...l.demands, [about]: { value, note: note.trim() } };
+    });
+    onDone();
+  };
+  return (
+    <form className="flex flex-wrap items-center gap-1.5" onSubmit={take}>
+      <label className="sr-only" htmlFor={id}>
+        Own {name.toLowerCase()}
+      </label>
+      <input
+        id={id}
+        className="field figure w-20 text-right"
+        inputMode="decimal"
+        value={text}
+        aria-invalid={error !== null}
+        aria-describedby={error ? `${id}-error` : undefined}
+        autoFocus
+        onChange={(event) => setText(event.target.value)}
+      />
+      <span className="label">{unitOf(q, units)}</span>
+      <label className="sr-only" htmlFor={`${id}-note`}>
+        Why
+      </label>
+      <input
+        id={`${id}-note`}
+        className="field w-44"
+        placeholder="why"
+        maxLength={400}
+        value={note}
+        onChange={(event) => setNote(event.target.value)}
+      />
+      <button className="button">Take it</button>
+      <button type="button" className="button" onClick={onDone}>
+        Leave it
+      </button>
+      {error && (
+        <span id={`${id}-error`} role="alert" className="text-live w-full text-xs">
+          {error}
+        </span>
+      )}
+    </form>
+  );
+}

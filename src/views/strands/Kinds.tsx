@@ -1,0 +1,215 @@
+import type { KindRow } from '../../core/compare/kinds.js';
+import { figure, recordOf } from '../../core/plan/catalogue.js';
+import type { Line } from '../../core/plan/schema.js';
+import { Caution, Part } from '../../ui/parts/controls.js';
+import { Head, Num, WhereFrom, type Origin } from '../../ui/parts/Num.js';
+import { useCatalogue } from '../../ui/session/catalogue.js';
+import { useSession } from '../../ui/session/session.js';
+import { usePerMetre } from './money.js';
+import { who } from './words.js';
+
+const COST: Origin = {
+  kind: 'formula',
+  title: 'Cost by the metre, other kinds',
+  formula: 'materials + rows x (post + insulators) / bay + braces / length',
+  source: 'Prices of this property, all invented until you put your own in',
+};
+const YEARS: Origin = {
+  kind: 'default',
+  title: 'How long it lasts',
+  source: 'From memory and judgement; soil, salt and care change it much',
+};
+/** Years that posts and wire of a tight fence last. */
+const OWN_LIFE = 25;
+
+/** What else could stand here, by the metre of this line. */
+export function Kinds({ line }: { line: Line }) {
+  const choices = useSession((s) => s.choices);
+  if (!choices || choices.line !== line.id) return <p role="status">Working it out …</p>;
+  const deer = choices.kinds.filter((k) => k.height_m !== null);
+  const other = choices.kinds.filter((k) => k.height_m === null);
+  const stands = choices.comparison?.rows.find((r) => r.order === 'stands');
+  return (
+    <>
+      <Part title="Other kinds of fence for this line">
+        <Table
+          rows={other}
+          own={
+            stands && {
+              cost: stands.cost_per_m,
+              upkeep: stands.upkeep_h_per_km,
+            }
+          }
+          line={line}
+        />
+        <Caution>
+          Electrified netting is not left unattended with lambs or kids, and nothing live may trap a
+          person or an animal. Barbed wire is never energised.
+        </Caution>
+      </Part>
+      <Part title="Against deer">
+        <Table rows={deer} line={line} />
+        <Lean />
+      </Part>
+    </>
+  );
+}
+
+function Table({
+  rows,
+  own,
+  line,
+}: {
+  rows: readonly KindRow[];
+  own?: { cost: number; upkeep: number } | undefined;
+  line: Line;
+}) {
+  const cat = useCatalogue();
+  const perMetre = usePerMetre();
+  const report = useSession((s) => s.report?.lines[line.id]);
+  const posts = report ? (100 * report.posts.length) / Math.max(report.ground_m, 1) : 0;
+  const names = (ids: readonly string[]) => ids.map((id) => who(id, cat)).join(', ');
+  const tall = rows.some((r) => r.height_m !== null);
+  return (
+    <div className="overflow-x-auto">
+      <table className="sheet-table legs">
+        <thead>
+          <tr>
+            <th>kind</th>
+            {tall && <th className="n">high</th>}
+            {tall && <th className="n">ground taken</th>}
+            <Head name="cost" from={COST} />
+            <Head name="a year" from={YEARS} />
+            <th className="n">posts in 100 m</th>
+            <th className="n">lasts</th>
+            <th className="n">upkeep</th>
+            <th>holds and stops</th>
+            <th>not for this line’s</th>
+          </tr>
+        </thead>
+        <tbody>
+          {own && (
+            <tr className="bg-chosen">
+              <td>What stands here</td>
+              <td className="n figure">{perMetre(own.cost)}</td>
+              <td className="n figure">{perMetre(own.cost / OWN_LIFE)}</td>
+              <td className="n">
+                <Num value={posts} q="count" />
+              </td>
+              <td className="n">
+                <Num value={OWN_LIFE} q="years" />
+              </td>
+              <td className="n">
+                <Num value={own.upkeep} q="upkeep" />
+              </td>
+              <td>see the rules above</td>
+              <td>–</td>
+            </tr>
+          )}
+          {rows.map((r) => {
+            const k = recordOf(cat.kinds, r.kind);
+            return (
+              <tr key={r.kind}>
+                <td>
+                  {k.name}
+                  <WhereFrom
+                    shown={k.name}
+                    origin={{
+                      kind: 'default',
+                      title: k.name,
+                      source: k.why,
+                      inputs: [
+                        { name: 'Lasts, years', path: `kinds.${r.kind}.life_y` },
+                        { name: 'Upkeep, h/km a year', path: `kinds.${r.kind}.upkeep_h_per_km` },
+                        {
+                          name: 'Bay, large stock',
+                          path: `kinds.${r.kind}.bayLarge_m`,
+                          quantity: 'length',
+                        },
+                        {
+                          name: 'Bay, small stock',
+                          path: `kinds.${r.kind}.bayEven_m`,
+                          quantity: 'length',
+                        },
+                      ],
+                    }}
+                  />
+                </td>
+                {tall && (
+                  <td className="n">
+                    <Num value={r.height_m} q="tape" />
+                  </td>
+                )}
+                {tall && (
+                  <td className="n">
+                    <Num value={r.width_m} q="tape" />
+                  </td>
+                )}
+                <td className="n figure">{perMetre(r.cost_per_m)}</td>
+                <td className="n figure">{perMetre(r.cost_per_m_year)}</td>
+                <td className="n">
+                  <Num value={r.posts_per_100m} q="count" />
+                </td>
+                <td className="n">
+                  <Num value={r.life_y} q="years" />
+                </td>
+                <td className="n">
+                  <Num value={r.upkeep_h_per_km} q="upkeep" />
+                </td>
+                <td className="whitespace-normal">
+                  {names(k.holds)}
+                  {k.stops.length > 0 && `${k.holds.length ? '; ' : ''}stops ${names(k.stops)}`}
+                </td>
+                <td className="whitespace-normal">
+                  {r.fails.length ? (
+                    <span className="text-live">✕ {names(r.fails)}</span>
+                  ) : (
+                    <span className="text-good">✓ holds all</span>
+                  )}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** The leaning fence drawn from the end: how far out, how high. */
+function Lean() {
+  const cat = useCatalogue();
+  const angle = figure(cat, 'deer.leanAngle');
+  const slant = figure(cat, 'deer.leanLength');
+  const rad = (angle * Math.PI) / 180;
+  return (
+    <p className="mt-2">
+      A slant of{' '}
+      <Num
+        value={slant}
+        q="tape"
+        from={{
+          kind: 'default',
+          title: 'Leaning fence',
+          inputs: [
+            { name: 'Slant height', path: 'defaults.deer.leanLength.value', quantity: 'tape' },
+            { name: 'Angle from upright, degrees', path: 'defaults.deer.leanAngle.value' },
+          ],
+        }}
+      />{' '}
+      at <Num value={angle} q="degree" /> from upright reaches{' '}
+      <Num value={slant * Math.sin(rad)} q="tape" /> outward and{' '}
+      <Num value={slant * Math.cos(rad)} q="tape" /> high; two rows stand{' '}
+      <Num
+        value={figure(cat, 'deer.rowsApart')}
+        q="tape"
+        from={{
+          kind: 'default',
+          title: 'Two rows',
+          inputs: [{ name: 'Rows apart', path: 'defaults.deer.rowsApart.value', quantity: 'tape' }],
+        }}
+      />{' '}
+      apart.
+    </p>
+  );
+}

@@ -1,0 +1,236 @@
+/** What decides between make-ups: what an animal feels, what a push opens, what it costs. */
+import { lusolve, matrix, type Matrix } from 'mathjs';
+import { describe, expect, it } from 'vitest';
+import { createChoices } from '../../src/core/choices.js';
+import { bayFor, costAt, tightest, tradeOf } from '../../src/core/compare/trade.js';
+import { costPerMetre } from '../../src/core/compare/compare.js';
+import { catalogue } from '../../src/core/plan/catalogue.js';
+import type { Line, Plan } from '../../src/core/plan/schema.js';
+import { felt, hoofContact, seenFrom } from '../../src/core/power/touch.js';
+import { solveFence, type Circuit } from '../../src/core/power/network.js';
+import { modelLoadLine } from '../../src/core/power/loadLine.js';
+import { createStages } from '../../src/core/stages.js';
+import { judge } from '../../src/core/strands/judge.js';
+import { longestBayThatHolds, pushedBy } from '../../src/core/strands/opening.js';
+import { requirementOf } from '../../src/core/strands/requirement.js';
+import { energiser, FLAT, line, plan, report, strands } from './scene.js';
+
+const plate = {
+  v_open_v: 8000,
+  v_500_ohm_v: 6000,
+  v_200_ohm_v: 4200,
+  v_100_ohm_v: 2900,
+  v_50_ohm_v: 1700,
+};
+/** One live and one earth strand, 800 m, leaking, with an earth of its own. */
+const fence: Circuit = {
+  strand_types: {
+    hot: { role: 'hot', r_ohm_per_km: 150, g_s_per_km: 4e-4 },
+    earth: { role: 'earth', r_ohm_per_km: 150, g_s_per_km: 1e-3 },
+  },
+  energiser: { location: 'A', hot_strands: ['h'], earth_strands: ['e'], lead_ohm: 0.05 },
+  r_earth_ohm: 12,
+  sections: [{ id: 'S', from: 'A', to: 'B', length_m: 800, strands: { h: 'hot', e: 'earth' } }],
+  jumpers: [],
+  shunts: [],
+  breaks: [],
+  probes: [],
+};
+const loadOf = modelLoadLine({
+  ...catalogue.energisers['m2']!,
+  open_V: plate.v_open_v,
+  at500_V: plate.v_500_ohm_v,
+  at200_V: plate.v_200_ohm_v,
+  at100_V: plate.v_100_ohm_v,
+  at50_V: plate.v_50_ohm_v,
+});
+
+describe('what an animal feels', () => {
+  // The whole network solved with the animal in it, by the solver that was compared with a circuit
+  // simulator: the answer from two terminals must be the same.
+  it.each([
+    ['through the hoof', null, 500, 312],
+    ['between strands', 'e', 500, 0],
+    ['a woolly one', 'e', 1000, 0],
+    ['a dead short', 'e', 1, 0],
+  ])('%s, as if the animal stood in the network', (_, to, body, contact) => {
+    const { unit, seen } = seenFrom(fence, () => [{ location: 'B', strand: 'h', to }]);
+    const got = felt(unit, seen[0]!.seen!, loadOf, null, body, contact);
+    const whole = solveFence({
+      ...fence,
+      energiser: { ...fence.energiser, load_line: plate },
+      shunts: [{ location: 'B', strand: 'h', to: to ?? 'soil', r_ohm: body + contact }],
+    });
+    const at = (strand: string) =>
+      whole.nodes.find((n) => n.location === 'B' && n.strand === strand)!.v_v!;
+    const across = at('h') - (to ? at(to) : 0);
+    expect(got.volts_V).toBeCloseTo((across * body) / (body + contact), 4);
+  });
+
+  it('Thevenin resistance of a plain divider, by a general library (mathjs)', () => {
+    // No leakage but 1 mS at the far end: 150 ohm/km x 0.8 km to it, rods 12 ohm, lead 0.05.
+    const plain: Circuit = {
+      ...fence,
+      strand_types: { hot: { role: 'hot', r_ohm_per_km: 150, g_s_per_km: 0 } },
+      energiser: { ...fence.energiser, earth_strands: [] },
+      sections: [{ id: 'S', from: 'A', to: 'B', length_m: 800, strands: { h: 'hot' } }],
+      shunts: [{ location: 'B', strand: 'h', to: 'soil', r_ohm: 1000 }],
+    };
+    const { seen } = seenFrom(plain, () => [{ location: 'B', strand: 'h', to: null }]);
+    // With the energiser's terminals open, 1 A into B leaves through the leak alone.
+    const g = matrix([
+      [1 / 120, -1 / 120],
+      [-1 / 120, 1 / 120 + 1 / 1000],
+    ]);
+    const v = lusolve(g, [0, 1]) as Matrix;
+    expect(seen[0]!.seen!.self_ohm).toBeCloseTo(v.get([1, 0]) as number, 6);
+  });
+
+  it('hooves: two discs of radius b on soil, rho/(4 b) each [published: resistance of a disc]', () => {
+    expect(hoofContact(100, 0.04)).toBeCloseTo(100 / (4 * 0.04) / 2, 12);
+  });
+});
+
+/** The choices of one line of 400 m on a soil, fed in its middle. */
+function choose(soil: string, part: Partial<Line> = {}, more: Partial<Plan> = {}) {
+  const own = plan(
+    [
+      line(
+        'a',
+        [
+          [0, 0],
+          [400, 0],
+        ],
+        part,
+      ),
+    ],
+    { soil, energisers: { unit: energiser('a', 200, { model: 'm35' }) }, ...more },
+  );
+  const choices = createChoices()('a', own, FLAT, createStages()(own, FLAT, catalogue))!;
+  const rowOf = (order: string) => choices.comparison!.rows.find((r) => r.order === order)!;
+  return { own, choices, rowOf, comparison: choices.comparison! };
+}
+
+describe('the orders of duties', () => {
+  it('all live where soil is moist, by turns where it is dry and stony', () => {
+    expect(choose('clay').comparison.recommended).toBe('live');
+    const dry = choose('stony');
+    expect(dry.comparison.recommended).toBe('turns');
+    const hoof = dry.rowOf('turns').shocks.find((s) => s.season === 'dry' && s.way === 'hoof')!;
+    const between = dry
+      .rowOf('turns')
+      .shocks.find((s) => s.season === 'dry' && s.way === 'between')!;
+    expect(between.volts_V).toBeGreaterThan(4 * hoof.volts_V);
+  });
+
+  it('names the soil at which the choice turns, and it does turn there', () => {
+    const turn = choose('clay').comparison.turn_ohm_m!;
+    const at = (rho: number) =>
+      choose(
+        'clay',
+        {},
+        { overrides: { 'soils.clay.dry_ohm_m': { value: rho, note: 'measured' } } },
+      );
+    // The rods' own resistance follows the soil as well, so a little room is left on both sides.
+    expect(at(turn * 0.8).rowOf('live').worst!.share).toBeGreaterThan(1);
+    expect(at(turn * 1.2).rowOf('live').worst!.share).toBeLessThan(1);
+  });
+
+  it('snow under the hooves is as bad as dry soil, or worse', () => {
+    const bare = choose('clay', { stepOver: true });
+    const snow = choose('clay', { stepOver: true, snow: true });
+    expect(snow.comparison.soil_ohm_m.dry).toBe(5000);
+    expect(snow.rowOf('coldTop').worst!.share).toBeLessThan(
+      0.5 * bare.rowOf('coldTop').worst!.share,
+    );
+  });
+
+  it('a cut-out on the lowest strand leaks less in the wet and costs its switches', () => {
+    const { rowOf } = choose('clay');
+    const [all, cut] = [rowOf('live'), rowOf('switched')];
+    expect(cut.leakage_S_per_km).toBeLessThan(0.7 * all.leakage_S_per_km);
+    expect(cut.upkeep_h_per_km).toBeLessThan(all.upkeep_h_per_km);
+    const switches = catalogue.prices['switch.cutout']!.price;
+    expect(400 * (cut.cost_per_m - all.cost_per_m)).toBeCloseTo(switches, 6);
+  });
+
+  it('says what it rests on when nothing feeds the line', () => {
+    const { comparison } = choose('clay', {}, { energisers: {} });
+    expect(comparison.because).toBe('unfed');
+    expect(comparison.rows.every((r) => r.shocks.length === 0)).toBe(true);
+  });
+
+  it('works out anew only the row of what stands while a strand is dragged', () => {
+    const choices = createChoices();
+    const stages = createStages();
+    const { own } = choose('clay');
+    const first = choices('a', own, FLAT, stages(own, FLAT, catalogue))!.comparison!;
+    const strand = { ...own.lines['a']!.strands[4]!, height_m: 0.95 };
+    const a = { ...own.lines['a']!, strands: [...own.lines['a']!.strands.slice(0, 4), strand] };
+    const next = { ...own, lines: { a } };
+    const second = choices('a', next, FLAT, stages(next, FLAT, catalogue))!.comparison!;
+    const same = second.rows.filter((r, i) => r === first.rows[i]).map((r) => r.order);
+    expect(same).toEqual(['live', 'turns', 'switched', 'coldTop']);
+  });
+});
+
+describe('posts against strands', () => {
+  const pushed = (tension: number, bay: number) => {
+    const l = line('a', [[0, 0], [bay * 4, 0]], { left: ['goats'], maxBay_m: bay, strands: strands([0.15, 0.3, 0.45, 0.6, 0.8, 1.05]) }); // prettier-ignore
+    const overrides = { 'schools.moderate.tension_N': { value: tension, note: 'test' } };
+    const r = report(plan([l], { overrides })).lines['a']!;
+    return judge(l.strands, r.requirement!, catalogue, pushedBy(r.strain)).filter(
+      (m) => m.about === 'opening' && m.state === 'broken',
+    ).length;
+  };
+
+  // Common practice: six strands with posts at 9 m let goats squeeze through, at 3.7 m they hold.
+  it('six strands hold goats on posts at 3.7 m and not at 9 m', () => {
+    expect(pushed(1000, 3.7)).toBe(0);
+    expect(pushed(1000, 9)).toBeGreaterThan(0);
+  });
+
+  it('more tension, smaller gaps and more strands each allow longer bays', () => {
+    const need = requirementOf(
+      { left: ['goats'], right: [], keepOut: [], boundary: false },
+      catalogue,
+    )!;
+    const bay = (tighter: number, T: number) =>
+      longestBayThatHolds(need, tighter, T, 200, catalogue);
+    expect(bay(0, 1500)).toBeGreaterThan(1.5 * bay(0, 800));
+    expect(bay(0.05, 800)).toBeGreaterThan(bay(0, 800));
+    const rows = tightest(need, catalogue);
+    expect(rows.length).toBeGreaterThan(3);
+    rows.slice(1).forEach((r, i) => {
+      expect(r.count).toBe(rows[i]!.count + 1);
+      expect(r.tighter).toBeGreaterThanOrEqual(rows[i]!.tighter);
+    });
+  });
+
+  it('costs what the list of supplies costs, on a plain line of equal bays', () => {
+    const l = line('a', [
+      [0, 0],
+      [240, 0],
+    ]);
+    const own = plan([l]);
+    const { staged } = createStages()(own, FLAT, catalogue);
+    const trade = tradeOf(l, staged['a']!.report, catalogue)!;
+    const real = costPerMetre(
+      {
+        line: l,
+        gates: [],
+        layout: staged['a']!.layout,
+        report: staged['a']!.report,
+        crossings: 0,
+      },
+      catalogue,
+    );
+    // The list has 39 line posts for 40 bays and two end posts: that difference is known.
+    const bays = 40;
+    const { post, hold } = trade.cost;
+    const ends = 2 * catalogue.prices['post.end-240']!.price - (post + 5 * hold);
+    expect(costAt(trade, 5, 240 / bays) + ends / 240).toBeCloseTo(real, 6);
+    const bay = bayFor(trade, 5, costAt(trade, 5, 4.2))!;
+    expect(bay).toBeCloseTo(4.2, 9);
+  });
+});
