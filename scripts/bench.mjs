@@ -7,7 +7,8 @@ const { status } = spawnSync('node_modules/.bin/vitest', ['bench', '--run'], { s
 chromium();
 build();
 const trace = spawnSync(process.execPath, ['scripts/drag-trace.mjs'], { stdio: 'inherit' });
+const strand = spawnSync(process.execPath, ['scripts/strand-trace.mjs'], { stdio: 'inherit' });
 const pan = spawnSync(process.execPath, ['scripts/ts.mjs', 'scripts/station-trace.ts'], {
   stdio: 'inherit',
 });
-process.exitCode = status || trace.status || pan.status || 0;
+process.exitCode = status || trace.status || strand.status || pan.status || 0;

@@ -49,13 +49,14 @@ await withDemo('4394', async (browser, address) => {
     await page.mouse.move(x + 14 + 12 * Math.sin(k / 4), y + 14 + 9 * Math.cos(k / 3));
     await page.waitForTimeout(120);
   }
+  // Read while it is still held: letting go is another change, long after the last move.
+  const delays = (await page.evaluate(() => window.delays)).sort((a, b) => a - b);
   await page.mouse.up();
   await page.locator('[data-save=saved]').waitFor();
   const { revision } = await (
     await page.request.get(`${address}/api/properties/hollin-scar`)
   ).json();
   if (revision !== 1) throw new Error('the vertex was not dragged');
-  const delays = (await page.evaluate(() => window.delays)).sort((a, b) => a - b);
   const at = (share) =>
     delays[Math.min(delays.length - 1, Math.floor(share * delays.length))].toFixed(0);
   console.log(

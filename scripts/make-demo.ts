@@ -232,7 +232,7 @@ for (const line of Object.values(lines)) {
   if (line.strands === SHEEP) line.design = 'ewes';
   if (line.strands === BOTH) line.design = 'both';
 }
-lines['gully']!.strands = make([150, 300, 450, 620, 900]);
+lines['gully']!.strands = make([150, 300, 470, 670, 900]);
 // One vertex that the builder ran the wire round, left in on purpose.
 lines['gully']!.vertices[1]!.kind = 'bend';
 lines['mid-w']!.vertices[1]!.e += 6;

@@ -142,51 +142,6 @@ test('season and temperature switches change what is shown, and are kept by the 
   );
 });
 
-test('strands: one added, made earth, moved and taken; order holds from the ground up', async ({
-  page,
-}) => {
-  const id = await open(page, 'strands');
-  await page
-    .getByRole('group', { name: 'Lines' })
-    .getByRole('button', { name: /^Lane, east/ })
-    .click();
-  await page.getByRole('button', { name: 'Strand on top' }).click();
-  await page.getByLabel('Duty of strand 4').selectOption('earth');
-  await page.getByLabel('Height of strand 4').fill('1200');
-  await page.getByLabel('Height of strand 4').press('Enter');
-  await page.getByRole('button', { name: 'Take strand 2 away' }).click();
-  await saved(page);
-  const strands = (await stored(page, id)).plan.lines['lane-e']!.strands as unknown as {
-    height_m: number;
-    duty: string;
-  }[];
-  expect(strands.map((s) => [s.height_m, s.duty])).toEqual([
-    [0.4, 'live'],
-    [0.95, 'live'],
-    [1.2, 'earth'],
-  ]);
-  await expect(page.getByRole('img', { name: /^Lane, east side/ })).toHaveAccessibleName(
-    /1.200\smm earth/,
-  );
-});
-
-test('barbed wire made live is stopped at once, by word and mark', async ({ page }) => {
-  await open(page, 'strands');
-  await page
-    .getByRole('group', { name: 'Lines' })
-    .getByRole('button', { name: /^Old march/ })
-    .click();
-  await page.getByLabel('Duty of strand 5').selectOption('live');
-  const row = page.locator('[data-finding="barbed-live"]');
-  await expect(row.getByRole('img', { name: 'Stop' })).toBeVisible();
-  await row.getByRole('button').first().click();
-  await row.getByRole('button', { name: /^Mend:/ }).click();
-  await row.getByRole('button', { name: 'Leave it' }).click();
-  await expect(row).toHaveCount(1);
-  await page.keyboard.press('Control+z');
-  await expect(row).toHaveCount(0);
-});
-
 test('a conflict can also be given up: theirs stays', async ({ page, context }) => {
   const id = await open(page);
   const other = await context.newPage();

@@ -75,32 +75,6 @@ test('power: the rods that are proposed meet the earth test', async ({ page }) =
   expect((await stored(page, id)).plan.energisers['steading']!.rods).toBeGreaterThan(4);
 });
 
-test('strands: stock change the proposal, which can be taken; nonsense is refused beside its field', async ({
-  page,
-}) => {
-  const id = await open(page, 'strands');
-  await page
-    .getByRole('group', { name: 'Lines' })
-    .getByRole('button', { name: /^Ewe field/ })
-    .click();
-  await page.getByRole('group', { name: 'to the left' }).getByLabel('Goats').check();
-  await page.getByRole('button', { name: 'Take the proposal' }).click();
-  await expect(page.getByRole('button', { name: 'this is what stands' })).toBeDisabled();
-  await saved(page);
-  const heights = (await stored(page, id)).plan.lines['ewe']!.strands.map((s) => s.height_m);
-  for (let i = 1; i < heights.length; i++)
-    if ((heights[i]! + heights[i - 1]!) / 2 < 0.7)
-      expect(heights[i]! - heights[i - 1]!).toBeLessThanOrEqual(0.1701);
-
-  const field = page.getByLabel('Height of strand 1');
-  await field.fill('5000');
-  await field.press('Enter');
-  await expect(page.getByRole('alert')).toContainText('at most');
-  expect((await stored(page, id)).plan.lines['ewe']!.strands[0]!.height_m).toBe(heights[0]);
-  await field.press('Escape');
-  await expect(field).toHaveValue('150');
-});
-
 test('strain: a firmer school sets more, and imperial shows pounds', async ({ page }) => {
   await open(page, 'strain');
   await page

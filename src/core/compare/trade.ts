@@ -61,7 +61,8 @@ export function tradeOf(line: Line, report: LineReport, cat: Catalogue): Trade |
   const wire = line.strands.find((s) => recordOf(cat.wires, s.wire).form === 'plain')?.wire;
   if (!need || !wire || report.runs.length === 0) return null;
   const hot_N = hotPull(report.strain, wire);
-  const run_m = Math.min(...report.runs.map((r) => r.ground_m));
+  // The longest run stretches most.
+  const run_m = Math.max(...report.runs.map((r) => r.ground_m));
   const widest = Math.min(...need.needs.map((n) => n.gapMax_m));
   const kind = recordOf(cat.posts, line.post);
   const price = (item: string) => priceInUse(item, cat);

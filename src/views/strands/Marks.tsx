@@ -12,7 +12,8 @@ export function Marks({ line, report }: { line: Line; report: LineReport }) {
   if (!report.requirement)
     return <p className="mt-1">Nobody is said to stand here yet: say it under “What it asks”.</p>;
   const sentence = (m: RuleMark) => {
-    const { name, q, sign } = ABOUT[m.about];
+    const { q, sign } = ABOUT[m.about];
+    const name = m.about === 'gap' ? 'Gap' : ABOUT[m.about].name;
     const at = m.strands.map((i) => say(line.strands[i]?.height_m ?? 0, 'height', units));
     const where = m.strands.length === 2 ? ` from ${at[0]} to ${at[1]}` : '';
     const for_ = m.profile ? ` for ${who(m.profile, cat)}` : '';

@@ -255,7 +255,7 @@ function Shocks({ shocks }: { shocks: readonly Shock[] }) {
       {shocks.map((s) => {
         const keeps = s.volts_V >= s.want_V;
         return (
-          <span key={s.way} className="block whitespace-nowrap" title={details(s)}>
+          <span key={s.way} className="block whitespace-nowrap">
             <span className="label">{s.way === 'hoof' ? 'hoof ' : 'between '}</span>
             <span className="figure">{say(s.volts_V, 'volt', units)}</span>{' '}
             <span className={keeps ? 'text-good' : 'text-live font-semibold'}>
@@ -269,9 +269,6 @@ function Shocks({ shocks }: { shocks: readonly Shock[] }) {
   );
 }
 
-const details = (s: Shock): string =>
-  `${s.amps_A.toFixed(1)} A peak, ${s.energy_J.toFixed(2)} J a pulse; wanted ${(s.want_V / 1000).toFixed(1)} kV`;
-
 function shockOrigin(
   profile: string,
   animal: string,
@@ -280,6 +277,14 @@ function shockOrigin(
   cat: ReturnType<typeof useCatalogue>,
 ): Origin {
   const key = cat.profiles[profile]!.animal;
+  const felt = comparison.rows.flatMap((r) =>
+    r.shocks
+      .filter((s) => s.profile === profile && s.season === season)
+      .map((s) => ({
+        name: `${r.order === 'stands' ? 'What stands' : cat.orders[r.order]!.name}, ${s.way === 'hoof' ? 'hoof' : 'between'}`,
+        text: `${s.amps_A.toFixed(1)} A, ${s.energy_J.toFixed(2)} J a pulse`,
+      })),
+  );
   const shock = comparison.rows.flatMap((r) => r.shocks).find((s) => s.profile === profile);
   return {
     kind: 'formula',
@@ -292,6 +297,7 @@ function shockOrigin(
       { name: 'Radius of a hoof', path: `animals.${key}.hoof_m`, quantity: 'height' },
       { name: 'Aim', path: `profiles.${profile}.aim_V`, quantity: 'volt' },
       { name: 'Moist ground', path: 'defaults.shock.moist.value', quantity: 'resistivity' },
+      ...felt,
     ],
   };
 }

@@ -24,7 +24,7 @@ export const gapOpens: Rule = {
       const over = worst.value - worst.limit;
       // The gap itself may be at fault too; what shorter bays can mend is the opening alone.
       const hot = Math.min(hotPull(report.strain, a!.wire), hotPull(report.strain, b!.wire));
-      const run = Math.min(...report.runs.map((r) => r.ground_m));
+      const run = Math.max(...report.runs.map((r) => r.ground_m));
       const spare = worst.limit - nominal - Math.min(...need.needs.map((n) => n.opening_m));
       const bay = Math.floor(longestBayThatHolds(need, spare, hot, run, scene.cat) * 10) / 10;
       const longest = Math.max(...report.stretches.map((s) => s.bay_m));
