@@ -30,6 +30,27 @@ await withDemo('4393', async (browser, address) => {
   await picture('start', '/new', DESK);
   await picture('land', '/p/hollin-scar/land', DESK, choose('Middle west'));
   await picture('strands', '/p/hollin-scar/strands', DESK, choose('Old march'));
+  const strandsTab = (line, tab) => async (page) => {
+    await choose(line)(page);
+    await page.getByRole('tab', { name: tab }).click();
+    await page.getByText('Working it out').waitFor({ state: 'detached' });
+    await page.waitForTimeout(400);
+    await page.locator('#strands-pane').evaluate((pane) => pane.scrollIntoView());
+  };
+  const tall = { width: 1280, height: 900 };
+  await picture('proposals', '/p/hollin-scar/strands', tall, strandsTab('Hut side', 'Proposals'));
+  await picture(
+    'trade',
+    '/p/hollin-scar/strands',
+    DESK,
+    strandsTab('Pony ring', 'Posts or strands'),
+  );
+  await picture('stick', '/stick/hollin-scar?design=ewes', { width: 1000, height: 1230 });
+  await picture('strands-phone-sun', '/p/hollin-scar/strands', PHONE, async (page) => {
+    await choose('Terrace')(page);
+    await page.getByLabel('Scheme').selectOption('sun');
+    await page.getByRole('heading', { name: /^Terrace/ }).evaluate((h) => h.scrollIntoView());
+  });
   await picture('section', '/p/hollin-scar/section', DESK, async (page) => {
     await page.getByRole('button', { name: 'Middle east', exact: true }).click();
     await page.getByRole('slider').focus();

@@ -1,5 +1,8 @@
 /** The single calculators, by kind: what each takes, and its answer. Keys carry their units. */
 import { Type, type Static, type TObject } from '@sinclair/typebox';
+import { catalogue } from './plan/catalogue.js';
+import { ORDERS, propose } from './strands/proposal.js';
+import { requirementOf } from './strands/requirement.js';
 import { rodGroup } from './earth/rods.js';
 import { wenner } from './earth/wenner.js';
 import { equalBays } from './posts/bays.js';
@@ -32,6 +35,11 @@ function calculator<S extends TObject>(
 }
 
 const span = { span_m: positive, rise_m: any, wire_weight_N_per_m: positive };
+
+const profileIds = Type.Array(
+  Type.Union(Object.keys(catalogue.profiles).map((id) => Type.Literal(id))),
+  { default: [], maxItems: 12 },
+);
 
 const networkInputs = Type.Object({
   strand_types: Type.Record(
@@ -214,6 +222,23 @@ export const calculators: Readonly<Record<string, Calculator>> = {
     (i) => {
       const pullout_N = pullOutForce({ ...i, ...SHAFTS[i.soil]!, factor: SETTINGS[i.install]! });
       return { pullout_N, allowable_N: pullout_N / i.safety_factor };
+    },
+  ),
+  make_up: calculator(
+    'Strands with which a line holds its stock, for each order of duties, from the catalogue',
+    Type.Object({
+      left: profileIds,
+      right: profileIds,
+      keep_out: profileIds,
+      boundary: Type.Boolean({ default: false }),
+      step_over: Type.Boolean({ default: false }),
+      snow: Type.Boolean({ default: false }),
+      dim: Type.Boolean({ default: false }),
+    }),
+    (i) => {
+      const need = requirementOf({ ...i, keepOut: i.keep_out, stepOver: i.step_over }, catalogue);
+      if (!need) throw new RangeError('left, right, keep_out: name one profile at least');
+      return Object.fromEntries(ORDERS.map((order) => [order, propose(need, order, catalogue)]));
     },
   ),
   placement: calculator(

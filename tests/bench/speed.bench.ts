@@ -1,11 +1,15 @@
 /** Performance claims live here. Run: npm run bench */
 import { readFileSync } from 'node:fs';
 import { bench, describe } from 'vitest';
+import { createChoices } from '../../src/core/choices.js';
 import { createEvaluator, evaluate } from '../../src/core/evaluate.js';
 import { catalogue } from '../../src/core/plan/catalogue.js';
 import { moveVertex } from '../../src/core/plan/edits.js';
 import { place } from '../../src/core/posts/placement.js';
 import { solveUnit } from '../../src/core/power/network.js';
+import { createStages } from '../../src/core/stages.js';
+import { requirementOf } from '../../src/core/strands/requirement.js';
+import { search } from '../../src/core/strands/search.js';
 import { groundOf } from '../../src/core/terrain/ground.js';
 import { edit } from '../../src/formats/patch.js';
 import { parsePlan } from '../../src/formats/planFile.js';
@@ -35,6 +39,26 @@ describe('evaluate', () => {
     );
     warm(next, ground, catalogue);
   });
+});
+
+describe('choices', () => {
+  const stages = createStages();
+  const choices = createChoices();
+  let step = 0;
+  // Claim: a dragged strand shows all its figures within 100 ms; with `evaluate` this is the work of it.
+  bench('all that can be put on a line, one strand dragged', () => {
+    const height_m = 0.9 + (step++ % 12) / 100;
+    const { next } = edit(
+      demo.plan,
+      (d) => void (d.lines['burn']!.strands[5]!.height_m = height_m),
+    );
+    choices('burn', next, ground, stages(next, ground, catalogue));
+  });
+  const need = requirementOf(
+    { left: ['goats'], right: ['horses'], keepOut: ['fox', 'deer-out'], boundary: true },
+    catalogue,
+  )!;
+  bench('the search for a make-up, everybody at once', () => void search(need, 'turns'));
 });
 
 describe('station of 500 km, 20,000 posts, 5 strands', () => {

@@ -1,6 +1,7 @@
 /** Requirements, judgement and proposals of strands, against the make-ups of common practice. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { calculators } from '../../src/core/calc.js';
 import { catalogue } from '../../src/core/plan/catalogue.js';
 import type { Strand } from '../../src/core/plan/schema.js';
 import type { Order, Proposal, Requirement } from '../../src/core/report/schema.js';
@@ -186,6 +187,26 @@ describe('what a line asks', () => {
     expect(proposeOne(need, catalogue)!.heights_m[0]).toBe(0.2);
   });
 
+  it('leaves out on one line what is asked everywhere else, and says so', () => {
+    const note = 'The ponies know this fence.';
+    const need = needOf(['horses'], {
+      demands: { seen: { value: 0, note }, topLive: { value: 0, note } },
+    });
+    expect(need.rows.filter((r) => r.note === note).map((r) => [r.about, r.value])).toEqual([
+      ['topLive', 0],
+      ['seen', 0],
+    ]);
+    const cold = strands([0.45, 0.75, 1.05, 1.35]).map((s, i) =>
+      i === 3 ? { ...s, duty: 'cold' as const } : s,
+    );
+    expect(faults(cold, need)).toEqual([]);
+    expect(faults(cold, needOf(['horses']))).toEqual(['topLive', 'seen']);
+    expect(propose(need, 'coldTop', catalogue)).toMatchObject({
+      order: 'coldTop',
+      duties: expect.anything(),
+    });
+  });
+
   it('wants the top seen by horses, in snow and in dim light', () => {
     expect(needOf(['horses']).seenTop).toBe(true);
     expect(needOf(['sheep']).seenTop).toBe(false);
@@ -208,5 +229,21 @@ describe('what a line asks', () => {
     const panel: Strand = { height_m: 0.8, duty: 'cold', wire: 'woven', insulated: false };
     expect(faults([panel, ...strands([0.95])], need)).toEqual([]);
     expect(faults([panel, ...strands([1.2])], need)).toEqual(['gap']);
+  });
+});
+
+describe('the typed door to the same search', () => {
+  it('calc make_up answers every order, or why not', () => {
+    const { run, inputs } = calculators['make_up']!;
+    expect(Object.keys(inputs.properties)).toContain('keep_out');
+    const none = { boundary: false, step_over: false, snow: false, dim: false };
+    const answer = run({ left: ['horses'], right: [], keep_out: [], ...none } as never);
+    expect(answer).toMatchObject({
+      live: { heights_m: [0.45, expect.any(Number), expect.any(Number), 1.35] },
+      coldTop: { refused: expect.stringContaining('lean') },
+    });
+    expect(() => run({ left: [], right: [], keep_out: [], ...none } as never)).toThrow(
+      /one profile at least/,
+    );
   });
 });

@@ -54,6 +54,12 @@ export const DEMANDS = [
   'live',
   'aim',
   'opening',
+  'offBarbed',
+  // Kept or not: 0 leaves them out.
+  'lowestLive',
+  'topLive',
+  'seen',
+  'noBarbed',
 ] as const;
 const DemandSchema = Type.Object(
   {

@@ -74,10 +74,10 @@ export function judge(
   }
 
   const lowestLive = rowOf('lowestLive');
-  if (lowestLive) {
+  if (need.needs.some((n) => n.lowestLive)) {
     const s = strands[panel < 0 ? 0 : Math.min(panel + 1, count - 1)]!;
     const ok = s.duty === 'live' && !s.switched;
-    plain('lowestLive', lowestLive.profile, [strands.indexOf(s)], ok);
+    plain('lowestLive', lowestLive?.profile ?? null, [strands.indexOf(s)], ok);
   }
   if (need.topDuty === 'cold') plain('stepOver', null, [count - 1], top.duty === 'cold');
   // Cold barbed wire on top keeps cattle from leaning without being live.

@@ -58,6 +58,7 @@ export function requirementOf(line: Facing, cat: Catalogue): Requirement | null 
   if (ids.length === 0) return null;
   const own = line.demands ?? {};
   const value = (about: Demand, usual: number) => own[about]?.value ?? usual;
+  const wants = (about: Demand) => value(about, 1) > 0;
   const profiles = ids.map((id) => [id, recordOf(cat.profiles, id)] as const);
   const needs = profiles.map(([profile, p]): Need => ({
     profile,
@@ -68,7 +69,7 @@ export function requirementOf(line: Facing, cat: Catalogue): Requirement | null 
     topMin_m: value('top', p.topMin_m),
     minStrands: Math.ceil(value('count', p.minStrands)),
     minLive: Math.max(1, Math.ceil(value('live', p.minLive))),
-    lowestLive: p.lowestLive,
+    lowestLive: p.lowestLive && wants('lowestLive'),
     reach_m: p.reach_m,
     aim_V: value('aim', p.aim_V),
     opening_m: value('opening', openingThatHolds(p, cat)),
@@ -103,8 +104,8 @@ export function requirementOf(line: Facing, cat: Catalogue): Requirement | null 
   const seen = horses ?? (line.snow || line.dim ? '' : undefined);
   flag('seen', seen, 'defaults.strands.seenTop.value');
   flag('noBarbed', noBarbed, `profiles.${noBarbed}.noBarbed`);
-  const offBarbed_m = figure(cat, 'posts.gap.barbed');
-  rows.push(row('offBarbed', null, 'defaults.posts.gap.barbed.value', offBarbed_m, own));
+  const offBarbed = figure(cat, 'posts.gap.barbed');
+  rows.push(row('offBarbed', null, 'defaults.posts.gap.barbed.value', offBarbed, own));
   const tightest = needs.reduce((a, b) => (b.opening_m < a.opening_m ? b : a));
   const usual = openingThatHolds(recordOf(cat.profiles, tightest.profile), cat);
   rows.push(row('opening', tightest.profile, `profiles.${tightest.profile}.holdBay_m`, usual, own));
@@ -119,12 +120,12 @@ export function requirementOf(line: Facing, cat: Catalogue): Requirement | null 
     topMin_m: Math.max(...needs.map((n) => n.topMin_m)),
     minStrands: Math.max(...needs.map((n) => n.minStrands)),
     minLive: Math.max(...needs.map((n) => n.minLive)),
-    topDuty: line.stepOver ? 'cold' : leans ? 'live' : null,
-    seenTop: seen !== undefined,
+    topDuty: line.stepOver ? 'cold' : leans && wants('topLive') ? 'live' : null,
+    seenTop: seen !== undefined && wants('seen'),
     aim_V: Math.max(...needs.map((n) => n.aim_V)),
     small: profiles.some(([, p]) => p.size === 'small'),
-    noBarbed: noBarbed !== undefined,
-    offBarbed_m,
+    noBarbed: noBarbed !== undefined && wants('noBarbed'),
+    offBarbed_m: value('offBarbed', offBarbed),
     decidedBy: { lowest, gap, top, aim },
     rows,
   };

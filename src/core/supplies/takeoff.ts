@@ -63,7 +63,10 @@ export function countLine(
     add('insulator.end', 2 * insulated);
     add('clamp.jumper', 2 * ((live > 1 ? live : 0) + (earth > 1 ? earth : 0)));
     add('staple', 4 * bought.length);
-    if (earth > 0) add('earth.rod', Math.floor(run.ground_m / figure(cat, 'earth.strandRod')) + 1);
+    // Earth strands are bonded to rods of their own along the run.
+    const rods = earth > 0 ? Math.floor(run.ground_m / figure(cat, 'earth.strandRod')) + 1 : 0;
+    add('earth.rod', rods);
+    add('earth.clamp', rods);
     add('switch.cutout', switched);
     add('sleeve.crossing', 2 * barbedWithin(line.strands, cat));
     if (line.tensioner) add('tensioner', bought.filter((s) => !isPanel(s, cat)).length);

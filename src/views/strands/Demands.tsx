@@ -1,13 +1,13 @@
 import { useId, useState, type FormEvent } from 'react';
 import { fromField, say, toField, unitOf } from '../../core/base/units.js';
-import type { Demand, Line } from '../../core/plan/schema.js';
+import { DEMANDS, type Demand, type Line } from '../../core/plan/schema.js';
 import type { DemandRow, Requirement } from '../../core/report/schema.js';
 import { Num, recordAt, useUnits, type Origin } from '../../ui/parts/Num.js';
 import { Part } from '../../ui/parts/controls.js';
 import { catalogue } from '../../core/plan/catalogue.js';
 import { useCatalogue } from '../../ui/session/catalogue.js';
 import { commit } from '../../ui/session/session.js';
-import { ABOUT, OWN, PLAIN, who } from './words.js';
+import { ABOUT, PLAIN, who } from './words.js';
 
 /** Every requirement with whose it is, its figure and its mark; each can be replaced with a note. */
 export function Demands({ line, need }: { line: Line; need: Requirement }) {
@@ -73,7 +73,7 @@ function Row({ line, row }: { line: Line; row: DemandRow }) {
       <td>{name}</td>
       <td>
         {flag ? (
-          'yes'
+          <>{row.value > 0 ? 'yes' : 'not here'}</>
         ) : (
           <>
             {sign} <Num value={row.value} q={q} from={from} />
@@ -81,24 +81,24 @@ function Row({ line, row }: { line: Line; row: DemandRow }) {
         )}
         {row.note !== null && (
           <span className="label block">
-            this line’s own; usual {say(row.usual, q, units)}. {row.note}
+            this line’s own; usual {flag ? 'yes' : say(row.usual, q, units)}. {row.note}
           </span>
         )}
       </td>
       <td>{row.profile ? who(row.profile, cat) : 'every fence'}</td>
       <td className="label">{row.note === null ? MARKS[mark] : 'own'}</td>
       <td>
-        {OWN.includes(row.about as Demand) &&
+        {DEMANDS.includes(row.about as Demand) &&
           (open ? (
             <OwnFigure line={line} row={row} onDone={() => setOpen(false)} />
           ) : (
             <span className="flex gap-2">
               <button
                 className="label cursor-pointer underline"
-                aria-label={`Own figure for ${name.toLowerCase()}`}
+                aria-label={`${flag ? 'Leave out' : 'Own figure for'} ${name.toLowerCase()}`}
                 onClick={() => setOpen(true)}
               >
-                {row.note === null ? 'own figure' : 'change'}
+                {row.note !== null ? 'change' : flag ? 'leave it out' : 'own figure'}
               </button>
               {row.note !== null && (
                 <button
@@ -140,17 +140,19 @@ function OwnFigure({ line, row, onDone }: { line: Line; row: DemandRow; onDone: 
   const units = useUnits();
   const id = useId();
   const { name, q } = ABOUT[row.about];
+  const flag = PLAIN.includes(row.about);
   const about = row.about as Demand;
   const [text, setText] = useState(toField(row.value, q, units));
   const [note, setNote] = useState(row.note ?? '');
   const [error, setError] = useState<string | null>(null);
   const take = (event: FormEvent) => {
     event.preventDefault();
-    const value = fromField(text, q, units);
+    const value = flag ? 0 : fromField(text, q, units);
     const most = MOST[about] ?? 3;
-    if (!(value > 0)) return setError('A number above 0 is wanted.');
+    if (!flag && !(value > 0)) return setError('A number above 0 is wanted.');
     if (value > most) return setError(`At most ${say(most, q, units)}.`);
-    if (q === 'count' && !Number.isInteger(value)) return setError('A whole number is wanted.');
+    if (!flag && q === 'count' && !Number.isInteger(value))
+      return setError('A whole number is wanted.');
     if (note.trim() === '') return setError('Say why, so that it can be understood later.');
     commit(`own ${name.toLowerCase()} on ${line.name}`, (d) => {
       const l = d.lines[line.id]!;
@@ -160,27 +162,32 @@ function OwnFigure({ line, row, onDone }: { line: Line; row: DemandRow; onDone: 
   };
   return (
     <form className="flex flex-wrap items-center gap-1.5" onSubmit={take}>
-      <label className="sr-only" htmlFor={id}>
-        Own {name.toLowerCase()}
-      </label>
-      <input
-        id={id}
-        className="field figure w-20 text-right"
-        inputMode="decimal"
-        value={text}
-        aria-invalid={error !== null}
-        aria-describedby={error ? `${id}-error` : undefined}
-        autoFocus
-        onChange={(event) => setText(event.target.value)}
-      />
-      <span className="label">{unitOf(q, units)}</span>
+      {!flag && (
+        <>
+          <label className="sr-only" htmlFor={id}>
+            Own {name.toLowerCase()}
+          </label>
+          <input
+            id={id}
+            className="field figure w-20 text-right"
+            inputMode="decimal"
+            value={text}
+            aria-invalid={error !== null}
+            aria-describedby={error ? `${id}-error` : undefined}
+            autoFocus
+            onChange={(event) => setText(event.target.value)}
+          />
+          <span className="label">{unitOf(q, units)}</span>
+        </>
+      )}
       <label className="sr-only" htmlFor={`${id}-note`}>
         Why
       </label>
       <input
         id={`${id}-note`}
         className="field w-44"
-        placeholder="why"
+        placeholder={flag ? 'why it is not wanted here' : 'why'}
+        autoFocus={flag}
         maxLength={400}
         value={note}
         onChange={(event) => setNote(event.target.value)}

@@ -2,7 +2,6 @@
 import type { Quantity } from '../../core/base/units.js';
 import type { Catalogue } from '../../core/plan/catalogue.js';
 import type { About, RuleMark } from '../../core/report/schema.js';
-import type { Demand } from '../../core/plan/schema.js';
 
 export const ABOUT: Readonly<Record<About, { name: string; q: Quantity; sign: string }>> = {
   lowest: { name: 'Lowest strand', q: 'height', sign: 'at most' },
@@ -25,19 +24,6 @@ export const ABOUT: Readonly<Record<About, { name: string; q: Quantity; sign: st
 
 /** Requirements that are kept or not, without a figure. */
 export const PLAIN: readonly About[] = ['lowestLive', 'topLive', 'stepOver', 'seen', 'noBarbed'];
-
-/** Requirements that a line may have a figure of its own for. */
-export const OWN: readonly Demand[] = [
-  'lowest',
-  'clear',
-  'gap',
-  'upperGap',
-  'top',
-  'count',
-  'live',
-  'aim',
-  'opening',
-];
 
 export const who = (profile: string | null, cat: Catalogue): string =>
   profile ? cat.profiles[profile]!.name.toLowerCase() : '';
