@@ -130,9 +130,9 @@ const west = add('west', 'Old march', [at(60, 660), at(30, 380), at(40, 84)], {
   tensioner: true,
   strands: [
     ...make([350, 550]),
-    ...make([650], { duty: 'cold', wire: 'barbed', insulated: false }),
+    ...make([650], { duty: 'cold', wire: 'barbed', insulated: false, kept: true }),
     ...make([850]),
-    ...make([1150], { duty: 'cold', wire: 'barbed', insulated: false }),
+    ...make([1150], { duty: 'cold', wire: 'barbed', insulated: false, kept: true }),
   ],
 });
 const BOTH = make([150, 300, 450, 600, 775, 950]);

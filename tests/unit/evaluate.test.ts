@@ -1,3 +1,4 @@
+import { oldFence } from '../../src/core/strands/retrofit.js';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { createEvaluator } from '../../src/core/evaluate.js';
@@ -210,6 +211,11 @@ const wrong: [string, Plan][] = [
     fed({ strands: strands([0.15, 0.3, 0.45, 0.65, 0.9], { insulated: false }) }),
   ],
   ['does-not-hold', fed({ left: ['goats'], strands: strands([0.3, 0.45]) })],
+  // An old fence that is kept: its mend adds live offsets and leaves what stands.
+  [
+    'does-not-hold',
+    fed({ left: ['cattle-calves'], standing: true, strands: oldFence('barbed3', catalogue) }),
+  ],
   ['gap-too-wide', fed({ strands: strands([0.15, 0.5, 0.9]) })],
   // Six strands at 9 m let goats squeeze through (common practice).
   ['gap-opens', fed({ left: ['goats'], maxBay_m: 9, strands: GOATS_SIX })],

@@ -4,6 +4,7 @@ import type { Catalogue, Mark } from '../plan/catalogue.js';
 import { pointAt } from '../plan/geometry.js';
 import type { Line, PatchStep, Plan } from '../plan/schema.js';
 import type { Finding, LineReport, Report } from '../report/schema.js';
+import { withOffsets } from '../strands/retrofit.js';
 import { hung } from '../strands/proposal.js';
 
 /** Everything that a rule may look at. */
@@ -68,7 +69,19 @@ export const takeProposal = (
   report: LineReport,
   cat: Catalogue,
 ): Pick<Found, 'mend'> | Record<string, never> => {
-  if (!report.proposal || !report.requirement) return {};
+  if (!report.requirement) return {};
+  // An old fence that is kept is held with offsets, and not taken down by the way.
+  if (line.strands.some((s) => s.kept)) {
+    const made = withOffsets(line.strands, report.requirement, cat);
+    if ('refused' in made) return {};
+    return {
+      mend: {
+        words: 'Hold the old fence with live offsets',
+        patch: [replace(`/lines/${line.id}/strands`, made)],
+      },
+    };
+  }
+  if (!report.proposal) return {};
   const strands = hung(report.proposal, report.requirement, line.strands, line.post, cat);
   return {
     mend: {

@@ -2,14 +2,13 @@
  * The plan document: one per property. The schema is the single definition; the types below are
  * read from it. SI units, named in the keys; geometry in local metres east and north of `origin`.
  */
-import { Type, type Static, type TSchema } from '@sinclair/typebox';
+import { Type, type Static } from '@sinclair/typebox';
+import { PaddockSchema, ThingSchema, type THING_KINDS } from './landSchema.js';
+import { byId, closed, id, metres, words } from './schemaParts.js';
+import { DemandsSchema, DesignSchema, StrandSchema } from './strandSchema.js';
 
-const closed = { additionalProperties: false } as const;
-const id = Type.String({ pattern: '^[A-Za-z0-9][A-Za-z0-9_-]{0,39}$' });
-const words = (max: number) => Type.String({ maxLength: max });
-const byId = <T extends TSchema>(item: T) =>
-  Type.Record(Type.String({ pattern: '^[A-Za-z0-9][A-Za-z0-9_-]{0,39}$' }), item, closed);
-const metres = Type.Number({ minimum: -1e7, maximum: 1e7 });
+export { THING_KINDS } from './landSchema.js';
+export { DEMANDS, type Demand } from './strandSchema.js';
 
 export const VertexSchema = Type.Object(
   {
@@ -21,61 +20,6 @@ export const VertexSchema = Type.Object(
     }),
   },
   closed,
-);
-
-export const StrandSchema = Type.Object(
-  {
-    height_m: Type.Number({ minimum: 0.02, maximum: 3.5 }),
-    duty: Type.Union([Type.Literal('live'), Type.Literal('earth'), Type.Literal('cold')]),
-    wire: words(40),
-    insulated: Type.Boolean(),
-    switched: Type.Optional(
-      Type.Boolean({ description: 'has a cut-out: off in the season of long grass' }),
-    ),
-    offset_m: Type.Optional(
-      Type.Number({ minimum: 0.05, maximum: 1, description: 'held off the posts by brackets' }),
-    ),
-    kept: Type.Optional(Type.Boolean({ description: 'stands already, of an old fence' })),
-  },
-  {
-    ...closed,
-    description: 'height_m: of the wire; of a woven panel, its top, which stands on the ground',
-  },
-);
-
-/** Requirements of a line that can be replaced by hand, each with a note. */
-export const DEMANDS = [
-  'lowest',
-  'clear',
-  'gap',
-  'upperGap',
-  'top',
-  'count',
-  'live',
-  'aim',
-  'opening',
-  'offBarbed',
-  // Kept or not: 0 leaves them out.
-  'lowestLive',
-  'topLive',
-  'seen',
-  'noBarbed',
-] as const;
-const DemandSchema = Type.Object(
-  {
-    value: Type.Number({ minimum: 0, maximum: 1e5 }),
-    note: Type.String({ minLength: 1, maxLength: 400 }),
-  },
-  closed,
-);
-
-export const DesignSchema = Type.Object(
-  {
-    id,
-    name: Type.String({ minLength: 1, maxLength: 80 }),
-    strands: Type.Array(StrandSchema, { maxItems: 20 }),
-  },
-  { ...closed, description: 'a make-up with a name, to be put on many lines' },
 );
 
 const along = Type.Number({
@@ -115,18 +59,7 @@ export const LineSchema = Type.Object(
     stepOver: Type.Optional(Type.Boolean({ description: 'people step over it' })),
     snow: Type.Optional(Type.Boolean({ description: 'snow lies, or the ground freezes' })),
     dim: Type.Optional(Type.Boolean({ description: 'stock meet it in dim light' })),
-    demands: Type.Optional(
-      Type.Partial(
-        Type.Object(
-          Object.fromEntries(DEMANDS.map((d) => [d, DemandSchema])) as Record<
-            Demand,
-            typeof DemandSchema
-          >,
-          closed,
-        ),
-        closed,
-      ),
-    ),
+    demands: Type.Optional(DemandsSchema),
     post: words(40),
     maxBay_m: Type.Union([Type.Null(), Type.Number({ minimum: 0.5, maximum: 100 })], {
       description: 'longest bay; null: from the catalogue for this stock and ground',
@@ -178,59 +111,6 @@ export const GateSchema = Type.Object(
     ),
   },
   closed,
-);
-
-/** What else lies on the land; each kind is there for a number or a finding (docs/model.md, Land). */
-export const THING_KINDS = [
-  'property',
-  'water',
-  'mains',
-  'building',
-  'overhead',
-  'publicWay',
-  'burn',
-  'oldFence',
-  'obstacle',
-  'tree',
-  'soil',
-] as const;
-
-export const ThingSchema = Type.Object(
-  {
-    id,
-    name: words(80),
-    kind: Type.Union(THING_KINDS.map((k) => Type.Literal(k))),
-    points: Type.Array(Type.Object({ e: metres, n: metres }, closed), {
-      minItems: 1,
-      maxItems: 20000,
-      description: 'a point, a way of two or more, or the corners of an area',
-    }),
-    width_m: Type.Optional(
-      Type.Number({ minimum: 0, maximum: 1000, description: 'across: of a point, a way, a burn' }),
-    ),
-    volts_kV: Type.Optional(Type.Number({ minimum: 0.1, maximum: 1200 })),
-    height_m: Type.Optional(
-      Type.Number({ minimum: 1, maximum: 100, description: 'of the lowest wire over ground' }),
-    ),
-    barbed: Type.Optional(Type.Boolean({ description: 'an old fence of barbed wire' })),
-    earthed: Type.Optional(Type.Boolean({ description: 'a building with a supply earth' })),
-    soil: Type.Optional(words(40)),
-  },
-  closed,
-);
-
-export const PaddockSchema = Type.Object(
-  {
-    id,
-    name: words(80),
-    e: metres,
-    n: metres,
-    stock: Type.Record(words(40), Type.Integer({ minimum: 0, maximum: 100000 }), {
-      description: 'head by profile',
-    }),
-    use: Type.Union(['grazing', 'lane', 'hay', 'crop', 'wood', 'yard'].map((u) => Type.Literal(u))),
-  },
-  { ...closed, description: 'a name for the face of the fence network that (e, n) lies in' },
 );
 
 export const EnergiserSchema = Type.Object(
@@ -340,7 +220,6 @@ export type Line = Static<typeof LineSchema>;
 export type Vertex = Static<typeof VertexSchema>;
 export type Strand = Static<typeof StrandSchema>;
 export type Design = Static<typeof DesignSchema>;
-export type Demand = (typeof DEMANDS)[number];
 export type Gate = Static<typeof GateSchema>;
 export type Energiser = Static<typeof EnergiserSchema>;
 export type Pin = Static<typeof PinSchema>;

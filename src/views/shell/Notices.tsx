@@ -56,6 +56,10 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['Del', 'take the chosen vertex, gate, energiser or line away'],
   ['+ − 0, P', 'in the section: closer, wider, the whole line; pin or free the post'],
   ['F', 'fit the whole property into view'],
+  [
+    'On a strand',
+    '↑ ↓ by 10 mm, with Shift by 50; Alt ↑ ↓ its order; L E C duty; I insulators; + one above; Del away',
+  ],
   ['Esc', 'let go'],
   ['Ctrl+Z, Ctrl+Y', 'undo, redo'],
   ['?', 'this sheet'],

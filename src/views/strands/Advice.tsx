@@ -3,7 +3,31 @@ import type { Comparison, Row } from '../../core/compare/compare.js';
 import type { Line } from '../../core/plan/schema.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../ui/session/catalogue.js';
+import { useSession } from '../../ui/session/session.js';
 import { usePerMetre } from './money.js';
+import { who } from './words.js';
+
+/** Why these heights: whose figure decided each. */
+function Heights({ line }: { line: Line }) {
+  const cat = useCatalogue();
+  const units = useUnits();
+  const reasons = useSession((s) => s.report?.lines[line.id]?.proposal?.reasons) ?? [];
+  const words = reasons.map(({ about, profile, value }) => {
+    const for_ = profile ? ` for ${who(profile, cat)}` : '';
+    switch (about) {
+      case 'lowest':
+        return `the lowest as high as it may be, ${say(value, 'height', units)}${for_}`;
+      case 'gap':
+        return `gaps of ${say(value, 'height', units)} or less low down${for_}`;
+      case 'top':
+        return `the top at ${say(value, 'height', units)}${for_}`;
+      default:
+        return `${value} ${about === 'live' ? 'live strands' : 'strands'} at least${for_}`;
+    }
+  });
+  if (words.length === 0) return null;
+  return <p className="mt-1">Why these heights: {words.join('; ')}.</p>;
+}
 
 /** The order to take, the figure that decided, and what would change the choice. */
 export function Advice({ line, comparison }: { line: Line; comparison: Comparison }) {
@@ -56,6 +80,7 @@ export function Advice({ line, comparison }: { line: Line; comparison: Compariso
         </strong>{' '}
         {decided}
       </p>
+      <Heights line={line} />
       <p className="label mt-1">What would change it: {turns.join(' ')}</p>
     </div>
   );
