@@ -55,14 +55,24 @@ function noseHeights(kept: readonly Strand[], need: Requirement, cat: Catalogue)
   const high = figure(cat, 'strands.noseHigh');
   const bands = need.needs
     .map((n) => recordOf(cat.animals, recordOf(cat.profiles, n.profile).animal).shoulder_m)
-    .map((shoulder) => [low * shoulder, high * shoulder] as const)
+    .map((shoulder): [number, number] => [low * shoulder, high * shoulder])
     .sort((a, b) => a[1] - b[1]);
-  const out: number[] = [];
+  // Bands that share a height are met by one strand: taken from the lowest upper limit on.
+  const shared: [number, number][] = [];
   for (const [from, to] of bands) {
-    if (out.some((h) => h >= from - 1e-9 && h <= to + 1e-9)) continue;
-    let h = Math.floor(to * 100 + 1e-6) / 100;
-    while (h > from && kept.some((s) => Math.abs(s.height_m - h) < 0.02)) h -= 0.01;
-    out.push(Math.round(h * 100) / 100);
+    const last = shared.at(-1);
+    if (last && from <= last[1]) last[0] = Math.max(last[0], from);
+    else shared.push([from, to]);
   }
-  return out;
+  return shared.map(([from, to]) => clearest(kept, from, to));
+}
+
+/** The height between two, in steps of 10 mm, that is furthest from every strand that is kept, m. */
+function clearest(kept: readonly Strand[], from: number, to: number): number {
+  const middle = (from + to) / 2;
+  const room = (h: number) =>
+    Math.min(0.15, ...kept.map((s) => Math.abs(s.height_m - h))) - 0.01 * Math.abs(h - middle);
+  let best = Math.ceil(from * 100 - 1e-6) / 100;
+  for (let h = best; h <= to + 1e-9; h += 0.01) if (room(h) > room(best)) best = h;
+  return Math.round(best * 100) / 100;
 }

@@ -114,7 +114,7 @@ function Table({ line, comparison }: { line: Line; comparison: Comparison }) {
                 {r.strands ? (
                   <Heights strands={r.strands} />
                 ) : (
-                  <span className="label block max-w-[130px] text-left whitespace-normal">
+                  <span className="label block max-w-[140px] pl-4 text-left whitespace-normal">
                     {r.refused}
                   </span>
                 )}
@@ -200,7 +200,8 @@ function Table({ line, comparison }: { line: Line; comparison: Comparison }) {
       <p className="label mt-2 max-w-[720px]">
         ✓ the animal feels at least what the aim gives it on moist ground; ✕ it feels less. Through
         the hoof and, where a live and an earth strand lie side by side below its reach, between the
-        two; at the place of this line that has the fewest volts. L live, E earth, C cold.
+        two; at the place of this line that has the fewest volts. L live, E earth, C cold, * rope or
+        tape, s on a cut-out.
       </p>
     </div>
   );
@@ -238,7 +239,7 @@ function Heights({ strands }: { strands: readonly Strand[] }) {
               {LETTER[s.duty]}
             </span>
             {recordOf(cat.wires, s.wire).form === 'plain' ? '' : '*'}
-            {s.switched ? '⏻' : ''}
+            {s.switched ? 's' : ''}
           </span>
         ))
         .reverse()}
