@@ -30,7 +30,8 @@ export interface Origin {
   readonly inputs?: readonly OriginInput[];
 }
 
-const MARK_NAMES: Record<string, string> = {
+/** What the marks of the catalogue are called. */
+export const MARK_NAMES: Record<string, string> = {
   published: 'published',
   practice: 'common practice',
   memory: 'from memory',

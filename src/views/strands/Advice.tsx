@@ -4,7 +4,7 @@ import type { Line } from '../../core/plan/schema.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../ui/session/catalogue.js';
 import { useSession } from '../../ui/session/session.js';
-import { usePerMetre } from './money.js';
+import { usePerMetre } from '../../ui/parts/money.js';
 import { who } from './words.js';
 
 /** Why these heights: whose figure decided each. */

@@ -2,7 +2,7 @@ import { useId, useState, type FormEvent } from 'react';
 import { fromField, say, toField, unitOf } from '../../core/base/units.js';
 import { DEMANDS, type Demand, type Line } from '../../core/plan/schema.js';
 import type { DemandRow, Requirement } from '../../core/report/schema.js';
-import { Num, recordAt, useUnits, type Origin } from '../../ui/parts/Num.js';
+import { MARK_NAMES, Num, recordAt, useUnits, type Origin } from '../../ui/parts/Num.js';
 import { Part } from '../../ui/parts/controls.js';
 import { catalogue } from '../../core/plan/catalogue.js';
 import { useCatalogue } from '../../ui/session/catalogue.js';
@@ -86,7 +86,7 @@ function Row({ line, row }: { line: Line; row: DemandRow }) {
         )}
       </td>
       <td>{row.profile ? who(row.profile, cat) : 'every fence'}</td>
-      <td className="label">{row.note === null ? MARKS[mark] : 'own'}</td>
+      <td className="label">{row.note === null ? MARK_NAMES[mark] : 'own'}</td>
       <td>
         {DEMANDS.includes(row.about as Demand) &&
           (open ? (
@@ -120,15 +120,6 @@ function Row({ line, row }: { line: Line; row: DemandRow }) {
     </tr>
   );
 }
-
-const MARKS: Record<string, string> = {
-  published: 'published',
-  practice: 'common practice',
-  memory: 'from memory',
-  derived: 'derived here',
-  assumed: 'assumed',
-  invented: 'invented',
-};
 
 const OPENING =
   'What the usual push opens in a fence that practice says just holds: this profile’s longest bay at its tension on a hot day. A fence may open its gaps by as much, and by more where the gap itself is smaller.';

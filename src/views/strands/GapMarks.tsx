@@ -58,7 +58,7 @@ export function GapMarks({
             <text
               x={x + 12}
               y={places[row]! + 4.5}
-              className={`figure ${tight ? 'text-[12px]' : 'text-[13.5px]'} ${worst?.state === 'broken' ? 'fill-live font-semibold' : 'fill-soft'}`}
+              className={`figure ${tight ? 'text-[11.5px]' : 'text-[12.5px]'} ${worst?.state === 'broken' ? 'fill-live font-semibold' : 'fill-soft'}`}
             >
               {say(high - low, 'height', units)}
               {worst && ` ${STATE[worst.state].glyph}${short ? '' : ` ${said(worst, units)}`}`}

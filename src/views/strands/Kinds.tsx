@@ -5,7 +5,7 @@ import { Caution, Part } from '../../ui/parts/controls.js';
 import { Head, Num, WhereFrom, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../ui/session/catalogue.js';
 import { useSession } from '../../ui/session/session.js';
-import { usePerMetre } from './money.js';
+import { usePerMetre } from '../../ui/parts/money.js';
 import { who } from './words.js';
 
 const COST: Origin = {

@@ -2,12 +2,13 @@ import { figureText, say } from '../../core/base/units.js';
 import { recordOf } from '../../core/plan/catalogue.js';
 import type { Line, Strand } from '../../core/plan/schema.js';
 import type { Comparison, Row } from '../../core/compare/compare.js';
+import { differences } from '../../core/strands/designs.js';
 import type { Shock } from '../../core/compare/shock.js';
 import { Num, useUnits, WhereFrom, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../ui/session/catalogue.js';
 import { commit, useSession } from '../../ui/session/session.js';
 import { Advice } from './Advice.js';
-import { usePerMetre } from './money.js';
+import { usePerMetre } from '../../ui/parts/money.js';
 import { STATE } from './words.js';
 
 /** The orders of duties side by side for this line, with what an animal feels of each. */
@@ -208,17 +209,7 @@ function Table({ line, comparison }: { line: Line; comparison: Comparison }) {
 }
 
 const same = (a: readonly Strand[], b: readonly Strand[]): boolean =>
-  a.length === b.length &&
-  a.every((s, i) => {
-    const o = b[i]!;
-    return (
-      Math.abs(s.height_m - o.height_m) < 1e-4 &&
-      s.duty === o.duty &&
-      s.wire === o.wire &&
-      s.insulated === o.insulated &&
-      !!s.switched === !!o.switched
-    );
-  });
+  differences(a, b).length === 0;
 
 const LETTER = { live: 'L', earth: 'E', cold: 'C' } as const;
 

@@ -10,7 +10,7 @@ import { Part } from '../../ui/parts/controls.js';
 import { Head, Num, useUnits, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../ui/session/catalogue.js';
 import { commit, useSession } from '../../ui/session/session.js';
-import { usePerMetre } from './money.js';
+import { usePerMetre } from '../../ui/parts/money.js';
 
 const HOLDS: Origin = {
   kind: 'formula',
