@@ -1,4 +1,4 @@
-/** The command line: serve, demo, evaluate, calc, import, export, schema. */
+/** The command line: serve, demo, evaluate, compare, calc, import, export, schema. */
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { basename, dirname, join, resolve } from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
@@ -6,7 +6,9 @@ import { Command, Option } from 'commander';
 import { catalogue, SEASONS } from '../core/plan/catalogue.js';
 import { PlanSchema } from '../core/plan/schema.js';
 import { ReportSchema } from '../core/report/schema.js';
+import { createChoices } from '../core/choices.js';
 import { evaluate } from '../core/evaluate.js';
+import { createStages } from '../core/stages.js';
 import { groundOf } from '../core/terrain/ground.js';
 import { FormatError, parseJson } from '../formats/error.js';
 import { parsePlan } from '../formats/planFile.js';
@@ -80,6 +82,19 @@ program
     }
     validate(ReportSchema, report);
     console.log(o.json ? JSON.stringify(report) : summary(report, plan.units, catalogue));
+  });
+
+program
+  .command('compare')
+  .description('what can be put on one line: orders of duties, posts against strands, other fences')
+  .argument('<plan>', 'plan file, or - for standard input')
+  .argument('<line>', 'id of the line')
+  .action((file: string, line: string) => {
+    const { plan, grids } = parsePlan(read(file));
+    const ground = groundOf(plan, grids);
+    const found = createChoices()(line, plan, ground, createStages()(plan, ground, catalogue));
+    if (!found) throw new FormatError(line, 'the plan has no such line');
+    console.log(JSON.stringify(found));
   });
 
 program

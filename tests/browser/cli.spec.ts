@@ -62,6 +62,19 @@ test('evaluate prints a report that fits the schema it publishes', () => {
   expect(run(['evaluate', DEMO]).stdout).toContain('smallest that meets the aim');
 });
 
+test('compare prints what can be put on a line; a line that is not there is named', () => {
+  const found = JSON.parse(run(['compare', DEMO, 'hut']).stdout) as {
+    comparison: { recommended: string; rows: { order: string }[] };
+    kinds: object[];
+  };
+  expect(found.comparison.recommended).toBe('turns');
+  expect(found.comparison.rows.map((r) => r.order)).toContain('coldTop');
+  expect(found.kinds.length).toBeGreaterThan(5);
+  const bad = run(['compare', DEMO, 'nowhere']);
+  expect(bad.status).toBe(2);
+  expect(bad.stderr).toContain('nowhere: the plan has no such line');
+});
+
 test('import takes a plan file into a store and export gives it back; a bad file changes nothing', () => {
   const folder = mkdtempSync(join(tmpdir(), 'anabatic-'));
   const db = join(folder, 'x.sqlite');

@@ -234,3 +234,39 @@ describe('posts against strands', () => {
     expect(bay).toBeCloseTo(4.2, 9);
   });
 });
+
+describe('other kinds of fence', () => {
+  const { choices } = choose('clay', {
+    left: ['sheep'],
+    keepOut: ['deer-out'],
+    vertices: line('a', [
+      [0, 0],
+      [100, 0],
+    ]).vertices,
+  });
+  const row = (kind: string) => choices.kinds.find((k) => k.kind === kind)!;
+  const price = (item: string) => catalogue.prices[item]!.price;
+
+  it('cost what a person would add up on 100 m of woven wire', () => {
+    // A roll of 100 m with 3 % spare, one strand above it; posts at 3 m with an insulator; two braces.
+    const wire = 1.03 * (price('wire.woven') / 100 + price('wire.ht25') / 1500);
+    const posts = (price('post.timber-180') + price('insulator.line')) / 3;
+    const braces = (2 * (price('post.brace-240') + price('end.rail') + 2 * price('end.pin'))) / 100;
+    expect(row('woven').cost_per_m).toBeCloseTo(wire + posts + braces, 9);
+    expect(row('woven').posts_per_100m).toBeCloseTo(100 / 3, 9);
+    expect(row('woven').cost_per_m_year).toBeCloseTo(row('woven').cost_per_m / 25, 12);
+  });
+
+  it('say who is not held', () => {
+    expect(row('woven').fails).toEqual(['deer-out']);
+    expect(row('rope').fails).toEqual(['sheep', 'deer-out']);
+    expect(row('deerTall').fails).toEqual(['sheep']);
+  });
+
+  it('against deer stand upright, lean by plain geometry, or take two rows of posts', () => {
+    expect(row('deerTall')).toMatchObject({ height_m: 2.4, width_m: 0 });
+    expect(row('deerLean').height_m).toBeCloseTo(1.6 * Math.cos(Math.PI / 12), 12);
+    expect(row('deerLean').width_m).toBeCloseTo(1.6 * Math.sin(Math.PI / 12), 12);
+    expect(row('deerDouble').posts_per_100m).toBe(2 * row('deerTall').posts_per_100m);
+  });
+});

@@ -1,5 +1,5 @@
 /** Other kinds of fence for the same line, by the metre. */
-import { figure, recordOf, type Catalogue } from '../plan/catalogue.js';
+import { figure, recordOf, type Catalogue, type FenceKind } from '../plan/catalogue.js';
 import type { LineReport } from '../report/schema.js';
 import { priceInUse } from '../supplies/takeoff.js';
 
@@ -26,13 +26,11 @@ export function otherKinds(report: LineReport, cat: Catalogue): KindRow[] {
   const price = (item: string) => priceInUse(item, cat);
   const braceEnd = price('post.brace-240') + price('end.rail') + 2 * price('end.pin');
   return Object.entries(cat.kinds).map(([id, k]) => {
-    const bay = small ? k.bayEven_m : k.bayLarge_m;
-    const perPost =
-      (k.post ? price(k.post) : 0) +
-      k.insulators * price('insulator.line') +
-      (k.stays ?? 0) * price('end.rail') * 0.5 +
-      (id === 'offset' ? price('insulator.offset') : 0);
-    const material = Object.entries(k.materials).reduce((t, [item, m]) => t + m * price(item), 0);
+    const bay = small ? k.baySmall_m : k.bayLarge_m;
+    const sum = (items: Readonly<Record<string, number>>) =>
+      Object.entries(items).reduce((t, [item, n]) => t + n * price(item), 0);
+    const perPost = (k.post ? price(k.post) : 0) + sum(k.atPost);
+    const material = sum(k.materials);
     const cost_per_m = material + (k.rows * perPost) / bay + k.braces * ends * braceEnd;
     const able = new Set([...k.holds, ...k.stops]);
     return {
@@ -43,22 +41,22 @@ export function otherKinds(report: LineReport, cat: Catalogue): KindRow[] {
       upkeep_h_per_km: k.upkeep_h_per_km,
       life_y: k.life_y,
       fails: (need?.profiles ?? []).filter((p) => !able.has(p)),
-      ...shapeOf(id, cat),
+      ...shapeOf(k.shape, cat),
     };
   });
 }
 
 /** Height and depth of the deer kinds: a leaning fence of slant height S reaches S sin out, S cos up. */
-function shapeOf(id: string, cat: Catalogue): Pick<KindRow, 'height_m' | 'width_m'> {
+function shapeOf(shape: FenceKind['shape'], cat: Catalogue): Pick<KindRow, 'height_m' | 'width_m'> {
   const lean = (figure(cat, 'deer.leanAngle') * Math.PI) / 180;
   const slant = figure(cat, 'deer.leanLength');
-  switch (id) {
-    case 'deerTall':
+  switch (shape) {
+    case 'upright':
       return { height_m: recordOf(cat.profiles, 'deer-out').topMin_m, width_m: 0 };
-    case 'deerLean':
+    case 'leaning':
       return { height_m: slant * Math.cos(lean), width_m: slant * Math.sin(lean) };
-    case 'deerDouble':
-      return { height_m: 1.2, width_m: figure(cat, 'deer.rowsApart') };
+    case 'rows':
+      return { height_m: figure(cat, 'deer.rowsHigh'), width_m: figure(cat, 'deer.rowsApart') };
     default:
       return { height_m: null, width_m: 0 };
   }

@@ -147,13 +147,22 @@ const KindSchema = Type.Object(
     materials: Type.Record(Type.String(), positive, {
       description: 'metres of each priced item for a metre of one row',
     }),
+    atPost: Type.Record(Type.String(), positive, {
+      description: 'what each post of a row carries: priced items',
+    }),
     rows: Type.Integer({ minimum: 1 }),
+    shape: Type.Optional(
+      Type.Union(
+        ['upright', 'leaning', 'rows'].map((s) => Type.Literal(s)),
+        {
+          description: 'how a fence against deer stands',
+        },
+      ),
+    ),
     post: Type.Union([Type.Null(), Type.String()], { description: 'price of a post; null: none' }),
     bayLarge_m: positive,
-    bayEven_m: positive,
-    insulators: Type.Number({ minimum: 0, description: 'at each post of a row' }),
+    baySmall_m: positive,
     braces: Type.Number({ minimum: 0, description: 'at the two ends of a run' }),
-    stays: Type.Optional(Type.Number({ description: 'at each post' })),
     life_y: positive,
     upkeep_h_per_km: positive,
     holds: Type.Array(Type.String()),

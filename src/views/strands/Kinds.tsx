@@ -128,7 +128,7 @@ function Table({
                         },
                         {
                           name: 'Bay, small stock',
-                          path: `kinds.${r.kind}.bayEven_m`,
+                          path: `kinds.${r.kind}.baySmall_m`,
                           quantity: 'length',
                         },
                       ],
