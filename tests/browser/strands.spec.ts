@@ -8,7 +8,7 @@ const choose = (page: Page, name: string) =>
     .getByRole('group', { name: 'Lines' })
     .getByRole('button', { name: new RegExp(`^${name}`) })
     .click();
-const tab = (page: Page, name: string) => page.getByRole('tab', { name }).click();
+const tab = (page: Page, name: string) => page.getByRole('tab', { name, exact: true }).click();
 const strand = (page: Page, n: number) =>
   page.getByRole('slider', { name: new RegExp(`^Strand ${n} from the ground`) });
 
@@ -227,6 +227,9 @@ test('designs: kept by name, put on several lines, left, and gone back to', asyn
   await own.getByRole('button', { name: 'Put it on 2 lines' }).click();
   expect(heights(await made(page, id, 'east'))).toEqual([400, 650, 950]);
   await own.getByRole('button', { name: 'East march' }).click();
+  // The tab stays when another line is chosen.
+  await expect(own).toBeVisible();
+  await tab(page, 'Strands');
   await page.getByLabel('Height of strand 3').fill('1000');
   await page.getByLabel('Height of strand 3').press('Enter');
   await tab(page, 'Designs');

@@ -21,6 +21,7 @@ export interface Chosen {
   readonly kind: 'gate' | 'energiser' | 'thing' | 'paddock';
   readonly id: string;
 }
+export type StrandsTab = 'strands' | 'asks' | 'proposals' | 'trade' | 'kinds' | 'old' | 'designs';
 export type Track = 'clearance' | 'uplift' | 'grade' | 'volts' | 'pull';
 
 interface View {
@@ -46,6 +47,8 @@ interface View {
   /** Distance between contours, m; 0: as the relief suggests. */
   readonly contours: number;
   readonly tint: 'shade' | 'slope';
+  /** What of the chosen line's strands is being looked at. */
+  readonly strandsTab: StrandsTab;
   readonly help: boolean;
   readonly findingsOpen: boolean;
 }
@@ -67,6 +70,7 @@ export const useView = create<View>(() => ({
   contours: 0,
   tint: 'shade',
   cursor: null,
+  strandsTab: 'strands',
   help: false,
   findingsOpen: true,
 }));

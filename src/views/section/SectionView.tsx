@@ -16,7 +16,7 @@ export function SectionView() {
       <LineList />
       {line && report && (
         <div className="flex min-w-0 flex-1 max-[1000px]:flex-col max-[1000px]:overflow-auto">
-          <div className="min-w-0 flex-1 overflow-auto p-4 max-[1000px]:flex-none">
+          <div className="relative min-w-0 flex-1 overflow-auto p-4 max-[1000px]:flex-none">
             <PlacementPart line={line} report={report} />
             <Limits line={line} report={report} />
           </div>

@@ -18,7 +18,7 @@ export function StrainView() {
   return (
     <div className="flex h-full max-[700px]:h-auto max-[700px]:flex-col">
       <LineList />
-      <div className="min-w-0 flex-1 overflow-auto p-4">
+      <div className="relative min-w-0 flex-1 overflow-auto p-4">
         {line && report && <LineStrain line={line} report={report} />}
       </div>
     </div>

@@ -6,7 +6,7 @@ import { say } from '../../core/base/units.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../ui/session/catalogue.js';
 import { useSession, watchChoices } from '../../ui/session/session.js';
-import { useView } from '../../ui/session/view.js';
+import { look, useView, type StrandsTab } from '../../ui/session/view.js';
 import { LineList } from '../shell/LineList.js';
 import { Bench, grassOf } from './Bench.js';
 import { Demands } from './Demands.js';
@@ -19,7 +19,7 @@ import { Stock } from './Stock.js';
 import { StrandTable } from './StrandTable.js';
 import { TradePart } from './TradeChart.js';
 
-const TABS = [
+const TABS: readonly (readonly [StrandsTab, string])[] = [
   ['strands', 'Strands'],
   ['asks', 'What it asks'],
   ['proposals', 'Proposals'],
@@ -27,8 +27,7 @@ const TABS = [
   ['kinds', 'Other fences'],
   ['old', 'Old fence'],
   ['designs', 'Designs'],
-] as const;
-type Tab = (typeof TABS)[number][0];
+];
 
 /** Which make-up holds this stock on this ground: the bench, and below it the reasons. */
 export function StrandsView() {
@@ -44,7 +43,7 @@ export function StrandsView() {
   return (
     <div className="flex h-full max-[700px]:h-auto max-[700px]:flex-col">
       <LineList note={count} />
-      <div className="min-w-0 flex-1 overflow-auto p-4">
+      <div className="relative min-w-0 flex-1 overflow-auto p-4">
         {line && <LineStrands key={line.id} line={line} />}
       </div>
     </div>
@@ -54,7 +53,8 @@ export function StrandsView() {
 function LineStrands({ line }: { line: Line }) {
   const report = useSession((s) => s.report?.lines[line.id]);
   const [chosen, setChosen] = useState<number | null>(null);
-  const [tab, setTab] = useState<Tab>('strands');
+  const tab = useView((v) => v.strandsTab);
+  const setTab = (strandsTab: StrandsTab) => look({ strandsTab });
   const [beast, setBeast] = useState<string | null | undefined>(undefined);
   const animals = useAnimals(report);
   const animal =
