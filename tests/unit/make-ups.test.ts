@@ -51,6 +51,33 @@ describe('an old fence', () => {
     );
   });
 
+  it('keeps every rule to the millimetre, whatever heights the old strands have', () => {
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(fc.integer({ min: 250, max: 1200 }), {
+          minLength: 1,
+          maxLength: 5,
+          comparator: (a, b) => Math.abs(a - b) < 30,
+        }),
+        fc.constantFrom(...stock),
+        (mm, left) => {
+          const old = [...mm]
+            .sort((a, b) => a - b)
+            .map((h): Strand => ({ height_m: h / 1000, duty: 'cold', wire: 'barbed', insulated: false, kept: true })); // prettier-ignore
+          const need = needOf([left]);
+          const made = withOffsets(old, need, catalogue);
+          if ('refused' in made) return;
+          const wrong = broken(judge(made, need, catalogue)).map((m) => m.about);
+          expect(wrong.filter((a) => a !== 'topLive')).toEqual([]);
+          made.slice(1).forEach((s, i) => {
+            expect(s.height_m - made[i]!.height_m).toBeGreaterThan(0.0099);
+          });
+        },
+      ),
+      { numRuns: 150 },
+    );
+  });
+
   it('with netting below wants one offset and no more for sheep', () => {
     const made = withOffsets(oldFence('netting', catalogue), needOf(['sheep']), catalogue);
     expect((made as Strand[]).filter((s) => !s.kept)).toHaveLength(1);

@@ -185,6 +185,9 @@ describe('what a line asks', () => {
       note: demands.lowest.note,
     });
     expect(proposeOne(need, catalogue)!.heights_m[0]).toBe(0.2);
+    // A figure between the steps of the search is kept, not rounded away.
+    const odd = needOf(['sheep'], { demands: { top: { value: 0.903, note: 'Wall beside it.' } } });
+    expect(proposeOne(odd, catalogue)!.heights_m.at(-1)).toBe(0.91);
   });
 
   it('leaves out on one line what is asked everywhere else, and says so', () => {

@@ -9,7 +9,9 @@ import { strictest } from './judge.js';
 
 const STEP_MM = 10;
 /** More strands than this no fence has. */
-const MOST = 24;
+const MOST = 20;
+/** Strands of a plan stand this far apart or more, m. */
+const LEAST = 0.01;
 /** How far above the least top a make-up may end, steps. */
 const OVER = 60;
 
@@ -32,6 +34,7 @@ interface Cell {
   readonly even: number;
   readonly from: Cell | null;
   readonly k: number;
+  readonly height_m: number;
   readonly duty: Duty;
   readonly live: number;
   readonly earth: boolean;
@@ -51,12 +54,14 @@ export function search(
   standing: readonly Standing[] = [],
 ): Found | null {
   const mm = (m: number) => Math.round((m * 1000) / STEP_MM);
-  const top = mm(need.topMin_m);
+  const top = Math.ceil((need.topMin_m * 1000) / STEP_MM - 1e-6);
   const last = Math.max(top, mm(need.lowestMax_m)) + OVER;
   const first = Math.max(1, Math.ceil((need.lowestMin_m * 1000) / STEP_MM - 1e-6));
   const apart = Math.ceil((need.gapMin_m * 1000) / STEP_MM - 1e-6);
   const old = new Map(standing.map((s) => [mm(s.height_m), s]));
   const panel = [...old].find(([, s]) => s.panel)?.[0];
+  // What stands keeps its height to the millimetre, between the steps of the search.
+  const heightOf = (k: number) => old.get(k)?.height_m ?? (k * STEP_MM) / 1000;
   // What lies below the top of a panel hangs on it.
   const olds = [...old.keys()].filter((k) => k >= (panel ?? 0)).sort((a, b) => a - b);
   const hung = [...old].filter(([k, s]) => k < (panel ?? 0) && s.duty === 'live').length;
@@ -70,7 +75,7 @@ export function search(
     const key = a * 1000 + b;
     let known = limits.get(key);
     if (known === undefined) {
-      const strict = strictest(need.needs, (a * STEP_MM) / 1000, (b * STEP_MM) / 1000);
+      const strict = strictest(need.needs, heightOf(a), heightOf(b));
       known = strict ? Math.max(0.02, strict.limit - tighter) : Infinity;
       limits.set(key, known);
     }
@@ -91,6 +96,7 @@ export function search(
       even: duty === 'earth' ? 1e-6 : 0,
       from: null,
       k,
+      height_m: heightOf(k),
       duty,
       live: Math.min(wantLive, hung + (duty === 'live' ? 1 : 0)),
       earth: duty === 'earth',
@@ -100,11 +106,13 @@ export function search(
   const layers: Map<number, Cell>[] = [new Map(), new Map()];
   const lowestMax = Math.floor((need.lowestMax_m * 1000) / STEP_MM + 1e-6);
   const lowestOld = olds[0] ?? Infinity;
-  if (panel !== undefined || lowestOld <= lowestMax)
+  if (panel !== undefined || (olds.length > 0 && heightOf(lowestOld) <= need.lowestMax_m + 1e-6))
     begin(lowestOld, old.get(lowestOld)!.duty, true, layers[0]!);
   if (panel === undefined) {
-    for (let k = first; k <= Math.min(lowestMax, lowestOld - 1); k++)
+    for (let k = first; k <= Math.min(lowestMax, lowestOld - 1); k++) {
+      if (heightOf(lowestOld) - heightOf(k) < LEAST - 1e-9) continue;
       for (const duty of rules.lowest) begin(k, duty, false, layers[1]!);
+    }
   }
   return climb();
 
@@ -146,7 +154,7 @@ export function search(
 
   function ends(c: Cell, used: number): boolean {
     const all = used + old.size;
-    if (c.k < top || c.k < (olds.at(-1) ?? 0)) return false;
+    if (heightOf(c.k) < need.topMin_m - 1e-6 || c.k < (olds.at(-1) ?? 0)) return false;
     if (all < need.minStrands || c.live < wantLive) return false;
     if (rules.earth && !c.earth) return false;
     return c.old || rules.top === null || c.duty === rules.top;
@@ -158,10 +166,9 @@ export function search(
     for (let k = c.k + 1; k <= furthest; k++) {
       const isOld = k === nextOld;
       if (!isOld && !c.old && k - c.k < apart) continue;
-      if (!isOld && c.old && k - c.k < 1) continue;
       const most = limit(c.k, k);
-      const gap = ((k - c.k) * STEP_MM) / 1000;
-      if (gap > most + 1e-9) continue;
+      const gap = heightOf(k) - heightOf(c.k);
+      if (gap > most + 1e-9 || gap < LEAST - 1e-9) continue;
       const bridged = rules.earth && ((c.k + k) * STEP_MM) / 2000 < reach;
       for (const duty of isOld ? [old.get(k)!.duty] : rules.duties) {
         if (bridged && (duty === c.duty || duty === 'cold')) continue;
@@ -173,6 +180,7 @@ export function search(
           even: c.even + (gap / Math.min(most, 10)) ** 2,
           from: c,
           k,
+          height_m: heightOf(k),
           duty,
           live: Math.min(wantLive, c.live + (duty === 'live' ? 1 : 0)),
           earth: c.earth || duty === 'earth',
@@ -207,7 +215,7 @@ function unwind(last: Cell): Found {
   const cells: Cell[] = [];
   for (let c: Cell | null = last; c; c = c.from) cells.unshift(c);
   return {
-    heights_m: cells.map((c) => (c.k * STEP_MM) / 1000),
+    heights_m: cells.map((c) => c.height_m),
     duties: cells.map((c) => c.duty),
     standing: cells.map((c) => c.old),
   };
