@@ -61,7 +61,11 @@ describe('faces', () => {
 
   it('any grid of lines: as many faces as Euler says, and their areas fill the whole', () => {
     // Source: Euler's formula for plane graphs, F = E - V + 1 + C, the outer face left out.
-    const cuts = fc.uniqueArray(fc.integer({ min: 5, max: 95 }), { maxLength: 5 });
+    // Two metres apart or more: a patch of 1 m2 or less is no face, which the next test says.
+    const cuts = fc.uniqueArray(fc.integer({ min: 5, max: 95 }), {
+      maxLength: 5,
+      comparator: (a, b) => Math.abs(a - b) < 2,
+    });
     fc.assert(
       fc.property(cuts, cuts, fc.double({ min: -0.2, max: 0.2, noNaN: true }), (xs, ys, wobble) => {
         const rim = line('r', [[0, 0], [100, 0], [100, 100], [0, 100], [0, 0]]); // prettier-ignore
@@ -74,6 +78,17 @@ describe('faces', () => {
       }),
       { numRuns: 40 },
     );
+  });
+
+  it('a patch of less than a square metre where lines cross in pairs is no face', () => {
+    const rim = line('r', [[0, 0], [100, 0], [100, 100], [0, 100], [0, 0]]); // prettier-ignore
+    const pair = [
+      line('a', [[50, 0], [50, 100]]), line('b', [[50.9, 0], [50.9, 100]]),
+      line('c', [[0, 30], [100, 30]]), line('d', [[0, 30.9], [100, 30.9]]),
+    ]; // prettier-ignore
+    const { faces: found } = faces(rim, ...pair);
+    expect(found).toHaveLength(8);
+    expect(found.reduce((sum, f) => sum + f.area_m2, 0)).toBeCloseTo(10_000 - 0.81, 6);
   });
 
   it('the demo: lines fill the rim that they draw', () => {
