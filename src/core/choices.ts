@@ -47,7 +47,6 @@ export function createChoices() {
       comparison: compareOrders(
         {
           line,
-          gates,
           report,
           layout,
           crossings: oldFencesCrossed(line, plan.things),

@@ -218,7 +218,6 @@ describe('posts against strands', () => {
     const real = costPerMetre(
       {
         line: l,
-        gates: [],
         layout: staged['a']!.layout,
         report: staged['a']!.report,
         crossings: 0,

@@ -1,7 +1,7 @@
 /** The orders of duties side by side for one line, the one to take, and the figure that decides. */
 import { bisect } from '../base/numbers.js';
 import { figure, type Catalogue } from '../plan/catalogue.js';
-import type { Gate, Line, Plan, Strand } from '../plan/schema.js';
+import type { Line, Plan, Strand } from '../plan/schema.js';
 import type { Layout } from '../posts/layout.js';
 import { shareLeakage } from '../power/circuit.js';
 import type { LineReport, Order, Strain } from '../report/schema.js';
@@ -39,19 +39,19 @@ export interface Comparison {
 /** What the comparison of a line rests on. */
 export interface Compared {
   readonly line: Line;
-  readonly gates: readonly Gate[];
   readonly report: LineReport;
   readonly layout: Layout;
   readonly crossings: number;
   /** The network that feeds the line; null: none does. */
   readonly fed: Fed | null;
   readonly plan: Pick<Plan, 'soil' | 'things'>;
-  /** Tension of a line with other strands. */
+  /** Gives a row again while nothing that it rests on has changed. */
   readonly remember: (
     order: Row['order'],
     strands: readonly Strand[],
     make: () => Remembered,
   ) => Remembered;
+  /** Tension of the line with other strands. */
   readonly strainWith: (strands: readonly Strand[]) => readonly Strain[];
 }
 
@@ -114,17 +114,16 @@ export function compareOrders(c: Compared, cat: Catalogue): Comparison | null {
         ? able.reduce(cheapest)
         : null;
 
-  /** Least share of an order on dry soil of any resistivity. */
-  const dryShare = (order: Order, rho: number): number | null => {
-    const dry = prospects.get(order)?.find((p) => p.season === 'dry');
-    return dry ? (worstOf(need.needs.flatMap((n) => dry.feel(n, rho)))?.share ?? null) : null;
-  };
+  const dry = prospects.get('live')?.find((p) => p.season === 'dry');
+  /** Least share of all live on dry soil of any resistivity. */
+  const dryShare = (rho: number): number | null =>
+    dry ? (worstOf(need.needs.flatMap((n) => dry.feel(n, rho)))?.share ?? null) : null;
   return {
     line: c.line.id,
     rows,
     recommended: (best?.order as Order | undefined) ?? null,
     because,
-    turn_ohm_m: turningPoint((rho) => dryShare('live', rho)),
+    turn_ohm_m: turningPoint(dryShare),
     soil_ohm_m,
   };
 }
@@ -171,7 +170,7 @@ function turningPoint(share: (rho: number) => number | null): number | null {
 
 /** Cost of a line by the metre over ground, as its materials are used, coils not rounded up. */
 export function costPerMetre(
-  c: Pick<Compared, 'line' | 'gates' | 'layout' | 'report' | 'crossings'>,
+  c: Pick<Compared, 'line' | 'layout' | 'report' | 'crossings'>,
   cat: Catalogue,
 ): number {
   const items = countLine({ ...c, gates: [], signs: c.report.signs }, cat);

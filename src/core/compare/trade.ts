@@ -3,6 +3,7 @@ import { figure, recordOf, type Catalogue } from '../plan/catalogue.js';
 import type { Line } from '../plan/schema.js';
 import type { LineReport, Requirement } from '../report/schema.js';
 import { longestBayThatHolds } from '../strands/opening.js';
+import { plainestOrder } from '../strands/proposal.js';
 import { search } from '../strands/search.js';
 import { priceInUse } from '../supplies/takeoff.js';
 import { hotPull } from '../wire/strain.js';
@@ -44,7 +45,7 @@ export function tightest(need: Requirement, cat: Catalogue) {
   const by = new Map<number, number>();
   let least = 0;
   for (let t = 0; t < 0.6; t += 0.01) {
-    const found = search(need, need.topDuty === 'cold' ? 'coldTop' : 'live', t);
+    const found = search(need, plainestOrder(need), t);
     if (!found) break;
     least ||= found.heights_m.length;
     if (found.heights_m.length > least + MORE) break;

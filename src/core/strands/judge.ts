@@ -4,7 +4,7 @@ import type { Catalogue } from '../plan/catalogue.js';
 import { recordOf } from '../plan/catalogue.js';
 import type { Strand } from '../plan/schema.js';
 import type { Need, Requirement, RuleMark } from '../report/schema.js';
-import { bottomOf, isBarbed, isPanel } from '../wire/bottom.js';
+import { bottomOf, isBarbed, panelAt } from '../wire/bottom.js';
 import { gapLimit } from './requirement.js';
 
 /** A rule counts as at its limit when it is kept by less than this, m: the step of the search. */
@@ -54,8 +54,8 @@ export function judge(
   if (!top) return out;
 
   const bottom = bottomOf(strands, cat)!;
-  const panel = strands.findLastIndex((s) => isPanel(s, cat));
-  const floor = panel < 0 ? 0 : panel;
+  const panel = panelAt(strands, cat);
+  const floor = Math.max(0, panel);
   mark('lowest', need.decidedBy.lowest, [floor], bottom.height_m, need.lowestMax_m, true);
   if (panel < 0) mark('clear', null, [0], strands[0]!.height_m, need.lowestMin_m, false);
   mark('top', need.decidedBy.top, [count - 1], top.height_m, need.topMin_m, false);
@@ -133,6 +133,13 @@ function heldOpen(needs: readonly Need[], low: number, high: number) {
     high,
   );
 }
+
+/** The mark that is furthest over its limit. */
+export const worstOver = (marks: readonly RuleMark[]): RuleMark | undefined =>
+  marks.reduce<RuleMark | undefined>(
+    (a, b) => (!a || b.value - b.limit > a.value - a.limit ? b : a),
+    undefined,
+  );
 
 /** The rules that are broken. */
 export const broken = (marks: readonly RuleMark[]): RuleMark[] =>

@@ -3,7 +3,7 @@ import { bisect } from '../base/numbers.js';
 import { figure, type Catalogue } from '../plan/catalogue.js';
 import type { Strand } from '../plan/schema.js';
 import type { Requirement, Strain } from '../report/schema.js';
-import { isPanel } from '../wire/bottom.js';
+import { panelAt } from '../wire/bottom.js';
 import { wireOf } from '../wire/strain.js';
 import { pushAside } from '../wire/temperature.js';
 
@@ -24,14 +24,7 @@ export function effectiveGap(
   reach_m = Infinity,
 ): number | null {
   let widest: number | null = null;
-  for (
-    let i = Math.max(
-      0,
-      strands.findLastIndex((s) => isPanel(s, cat)),
-    );
-    i + 1 < strands.length;
-    i++
-  ) {
+  for (let i = Math.max(0, panelAt(strands, cat)); i + 1 < strands.length; i++) {
     const [a, b] = [strands[i]!, strands[i + 1]!];
     if ((a.height_m + b.height_m) / 2 >= reach_m) continue;
     widest = Math.max(widest ?? 0, b.height_m - a.height_m + pushed(a.wire) + pushed(b.wire));

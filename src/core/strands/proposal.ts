@@ -6,6 +6,10 @@ import { makeUp, strandsOf } from './makeUp.js';
 import { requirementOf, type Facing } from './requirement.js';
 import { search } from './search.js';
 
+/** The plainest order that a line allows: all live, but for a top that people step over. */
+export const plainestOrder = (need: Requirement): Order =>
+  need.topDuty === 'cold' ? 'coldTop' : 'live';
+
 export const ORDERS: readonly Order[] = ['live', 'turns', 'switched', 'coldTop'];
 
 /** A proposal, or why this order is not for this line. */
@@ -40,7 +44,7 @@ function offerOf(need: Requirement, order: Order, cat: Catalogue): Offer {
 
 /** The plainest order with its gaps drawn in, so that a push may open them further; null if none. */
 export function tighterProposal(need: Requirement, tighter_m: number): Proposal | null {
-  const order = need.topDuty === 'cold' ? 'coldTop' : 'live';
+  const order = plainestOrder(need);
   const found = search(need, order, tighter_m);
   if (!found) return null;
   const { heights_m, duties } = found;
@@ -49,7 +53,7 @@ export function tighterProposal(need: Requirement, tighter_m: number): Proposal 
 
 /** The plainest order that this line allows. */
 export function proposeOne(need: Requirement, cat: Catalogue): Proposal | null {
-  const offer = propose(need, need.topDuty === 'cold' ? 'coldTop' : 'live', cat);
+  const offer = propose(need, plainestOrder(need), cat);
   return 'refused' in offer ? null : offer;
 }
 

@@ -6,6 +6,7 @@
 import type { Duty } from '../plan/schema.js';
 import type { Order, Requirement } from '../report/schema.js';
 import { strictest } from './judge.js';
+import { reachOf } from './opening.js';
 
 const STEP_MM = 10;
 /** More strands than this no fence has. */
@@ -66,7 +67,7 @@ export function search(
   const olds = [...old.keys()].filter((k) => k >= (panel ?? 0)).sort((a, b) => a - b);
   const hung = [...old].filter(([k, s]) => k < (panel ?? 0) && s.duty === 'live').length;
   const rules = rulesOf(need, order);
-  const reach = Math.max(...need.needs.map((n) => n.reach_m));
+  const reach = reachOf(need);
   const wantLive = rules.live;
 
   // Allowed gaps, once for each pair of heights.

@@ -9,6 +9,10 @@ export const isPanel = (strand: Pick<Strand, 'wire'>, cat: Catalogue): boolean =
 export const isBarbed = (strand: Pick<Strand, 'wire'>, cat: Catalogue): boolean =>
   recordOf(cat.wires, strand.wire).form === 'barbed';
 
+/** The place of the highest woven panel among strands from the ground up; -1 without one. */
+export const panelAt = (strands: readonly Strand[], cat: Catalogue): number =>
+  strands.findLastIndex((s) => isPanel(s, cat));
+
 /** Height of the lower edge over ground in metres, and the wire it is of; null without strands. */
 export function bottomOf(
   strands: readonly Strand[],

@@ -1,6 +1,6 @@
 import { useRef } from 'react';
 import { say } from '../../core/base/units.js';
-import { figure, type Catalogue } from '../../core/plan/catalogue.js';
+import { figure, type Catalogue, type SeasonId } from '../../core/plan/catalogue.js';
 import type { Line } from '../../core/plan/schema.js';
 import type { RuleMark } from '../../core/report/schema.js';
 import { useUnits } from '../../ui/parts/Num.js';
@@ -15,9 +15,12 @@ import { spread } from './spread.js';
 const LEFT = 84;
 const NARROW = 560;
 
+/** The default that says how high the grass of a season stands. */
+export const grassKey = (season: SeasonId): string =>
+  ({ dry: 'strands.grassDry', today: 'strands.grassToday', wet: 'strands.grassWet' })[season];
+
 /** Height of the grass that the season stands for, m. */
-export const grassOf = (season: string, cat: Catalogue): number =>
-  figure(cat, `strands.grass${season === 'dry' ? 'Dry' : season === 'wet' ? 'Wet' : 'Today'}`);
+export const grassOf = (season: SeasonId, cat: Catalogue): number => figure(cat, grassKey(season));
 
 interface BenchProps {
   readonly line: Line;

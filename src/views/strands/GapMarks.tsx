@@ -1,7 +1,7 @@
 import { say, type Units } from '../../core/base/units.js';
 import type { Strand } from '../../core/plan/schema.js';
 import type { RuleMark } from '../../core/report/schema.js';
-import { isPanel } from '../../core/wire/bottom.js';
+import { panelAt } from '../../core/wire/bottom.js';
 import { useCatalogue } from '../../ui/session/catalogue.js';
 import { spread } from './spread.js';
 import { STATE } from './words.js';
@@ -24,10 +24,7 @@ export function GapMarks({
   short: boolean;
 }) {
   const cat = useCatalogue();
-  const floor = Math.max(
-    0,
-    strands.findLastIndex((s) => isPanel(s, cat)),
-  );
+  const floor = Math.max(0, panelAt(strands, cat));
   const rows = strands.flatMap((s, i) => {
     if (i < floor) return [];
     const low = i === 0 ? 0 : strands[i - 1]!.height_m;

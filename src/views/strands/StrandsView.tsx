@@ -1,14 +1,13 @@
 import { useEffect, useState } from 'react';
 import type { Line } from '../../core/plan/schema.js';
 import type { LineReport } from '../../core/report/schema.js';
-import { Num, WhereFrom } from '../../ui/parts/Num.js';
 import { say } from '../../core/base/units.js';
-import { useUnits } from '../../ui/parts/Num.js';
+import { Num, useUnits, WhereFrom } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../ui/session/catalogue.js';
 import { useSession, watchChoices } from '../../ui/session/session.js';
 import { look, useView, type StrandsTab } from '../../ui/session/view.js';
 import { LineList } from '../shell/LineList.js';
-import { Bench, grassOf } from './Bench.js';
+import { Bench, grassKey, grassOf } from './Bench.js';
 import { Demands } from './Demands.js';
 import { Designs } from './Designs.js';
 import { Kinds } from './Kinds.js';
@@ -182,7 +181,6 @@ function BenchNotes({ report }: { report: LineReport | undefined }) {
   const units = useUnits();
   const season = useView((v) => v.season);
   const grass = grassOf(season, cat);
-  const key = season === 'dry' ? 'Dry' : season === 'wet' ? 'Wet' : 'Today';
   return (
     <div className="label mt-1 flex flex-wrap gap-x-5 gap-y-0.5">
       <span>
@@ -197,7 +195,7 @@ function BenchNotes({ report }: { report: LineReport | undefined }) {
             kind: 'default',
             title: 'Grass under the fence in this season',
             inputs: [
-              { name: 'Grass', path: `defaults.strands.grass${key}.value`, quantity: 'height' },
+              { name: 'Grass', path: `defaults.${grassKey(season)}.value`, quantity: 'height' },
             ],
           }}
         />

@@ -1,3 +1,4 @@
+import { isBarbed } from '../../wire/bottom.js';
 import { eachLine, onLine, type Rule } from '../rule.js';
 
 /** Barbed wire beside horses. */
@@ -8,7 +9,7 @@ export const barbedForHorses: Rule = {
   check: (scene) =>
     eachLine(scene).flatMap(([line, report]) => {
       if (!report.requirement?.noBarbed) return [];
-      const kept = line.strands.filter((s) => scene.cat.wires[s.wire]?.form !== 'barbed');
+      const kept = line.strands.filter((s) => !isBarbed(s, scene.cat));
       if (kept.length === line.strands.length) return [];
       return [
         {

@@ -1,3 +1,4 @@
+import { isBarbed } from '../../wire/bottom.js';
 import { eachLine, onLine, replace, type Rule } from '../rule.js';
 
 /** Barbed wire made live: an animal or a person that hangs in it cannot get away. */
@@ -8,7 +9,7 @@ export const barbedLive: Rule = {
   check: (scene) =>
     eachLine(scene).flatMap(([line]) =>
       line.strands.flatMap((s, i) => {
-        if (s.duty !== 'live' || scene.cat.wires[s.wire]?.form !== 'barbed') return [];
+        if (s.duty !== 'live' || !isBarbed(s, scene.cat)) return [];
         return {
           key: `${line.id}-${i}`,
           title: `Barbed wire is live on ${line.name}`,

@@ -1,5 +1,5 @@
 import { figure } from '../../plan/catalogue.js';
-import { broken } from '../../strands/judge.js';
+import { broken, worstOver } from '../../strands/judge.js';
 import { longestBayThatHolds } from '../../strands/opening.js';
 import { hotPull } from '../../wire/strain.js';
 import { eachLine, onLine, replace, type Rule } from '../rule.js';
@@ -15,9 +15,8 @@ export const gapOpens: Rule = {
   check: (scene) =>
     eachLine(scene).flatMap(([line, report]) => {
       const need = report.requirement;
-      const open = broken(report.marks).filter((m) => m.about === 'opening');
-      if (!need || open.length === 0) return [];
-      const worst = open.reduce((a, b) => (b.value - b.limit > a.value - a.limit ? b : a));
+      const worst = worstOver(broken(report.marks).filter((m) => m.about === 'opening'));
+      if (!need || !worst) return [];
       const who = scene.cat.profiles[worst.profile!]!.name;
       const [a, b] = worst.strands.map((i) => line.strands[i]!);
       const nominal = b!.height_m - a!.height_m;

@@ -1,4 +1,4 @@
-import { broken } from '../../strands/judge.js';
+import { broken, worstOver } from '../../strands/judge.js';
 import { eachLine, onLine, takeProposal, type Rule } from '../rule.js';
 
 /** Two strands further apart than the stock on either side allow. */
@@ -8,9 +8,8 @@ export const gapTooWide: Rule = {
   source: { mark: 'practice', text: 'Widest gap by stock and predator profile' },
   check: (scene) =>
     eachLine(scene).flatMap(([line, report]) => {
-      const wide = broken(report.marks).filter((m) => m.about === 'gap');
-      if (wide.length === 0) return [];
-      const worst = wide.reduce((a, b) => (b.value - b.limit > a.value - a.limit ? b : a));
+      const worst = worstOver(broken(report.marks).filter((m) => m.about === 'gap'));
+      if (!worst) return [];
       const [low, high] = worst.strands.map((i) => line.strands[i]!.height_m);
       const who = scene.cat.profiles[worst.profile!]!.name;
       return [

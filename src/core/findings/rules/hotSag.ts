@@ -1,5 +1,5 @@
-import { figure, type Catalogue } from '../../plan/catalogue.js';
-import { tensionAt } from '../../wire/strain.js';
+import { figure } from '../../plan/catalogue.js';
+import { strungAt, tensionAt } from '../../wire/strain.js';
 import { eachLine, onLine, replace, type Rule } from '../rule.js';
 
 /** A strand so slack on the hottest day that it no longer keeps its gap. */
@@ -16,18 +16,14 @@ export const hotSag: Rule = {
       const run = report.runs[worst.run]!;
       // The least tension that holds the sag on the hottest day and the wire on the coldest night.
       const { hot_C, cold_C } = scene.plan.climate;
-      const at = (school: Catalogue['schools'][string], celsius: number) =>
-        tensionAt(
-          Math.min(school.tension_N, scene.cat.wires[worst.wire]?.tension_N ?? Infinity),
-          worst.bay_m,
-          worst.wire,
-          celsius,
-          scene.cat,
-        );
+      const at = (school: string, celsius: number) => {
+        const T = strungAt({ school }, worst.wire, scene.cat);
+        return tensionAt(T, worst.bay_m, worst.wire, celsius, scene.cat);
+      };
       const tighter = Object.entries(scene.cat.schools)
-        .filter(([, s]) => {
-          const sag = (worst.sagHot_m * worst.hot_N) / at(s, hot_C);
-          return sag <= limit && at(s, cold_C) <= worst.limit_N;
+        .filter(([id]) => {
+          const sag = (worst.sagHot_m * worst.hot_N) / at(id, hot_C);
+          return sag <= limit && at(id, cold_C) <= worst.limit_N;
         })
         .sort((a, b) => a[1].tension_N - b[1].tension_N)[0];
       return [

@@ -1,4 +1,5 @@
 import { figure } from '../../plan/catalogue.js';
+import { isBarbed } from '../../wire/bottom.js';
 import { apart } from '../../strands/judge.js';
 import { eachLine, onLine, replace, type Rule } from '../rule.js';
 
@@ -9,11 +10,13 @@ export const nearBarbed: Rule = {
   source: { mark: 'memory', text: 'A live strand stays 150 mm off barbed wire on the same posts' },
   check: (scene) => {
     const least = figure(scene.cat, 'posts.gap.barbed');
-    const barbed = (wire: string) => scene.cat.wires[wire]?.form === 'barbed';
     return eachLine(scene).flatMap(([line]) => {
-      const old = line.strands.filter((s) => barbed(s.wire));
+      const old = line.strands.filter((s) => isBarbed(s, scene.cat));
       const close = line.strands.filter(
-        (s) => s.duty === 'live' && !barbed(s.wire) && old.some((o) => apart(o, s) < least - 1e-9),
+        (s) =>
+          s.duty === 'live' &&
+          !isBarbed(s, scene.cat) &&
+          old.some((o) => apart(o, s) < least - 1e-9),
       );
       const offset_m = figure(scene.cat, 'strands.offset');
       return close.map((s) => ({
