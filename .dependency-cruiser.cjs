@@ -16,7 +16,10 @@ const core = [
   'supplies',
   'compare',
   'findings',
+  'parts',
+  'edit',
 ];
+const PART_KEYS = '^src/core/parts/(keys|[^/]+/(keys|planKeys|reportKeys))\\.ts$';
 /** A folder of core may import itself and the folders before it; the top files may import all. */
 const coreOrder = core.map((folder, i) => ({
   name: `core-order-${folder}`,
@@ -25,7 +28,11 @@ const coreOrder = core.map((folder, i) => ({
   from: { path: `^src/core/${folder}/` },
   to: {
     path: '^src/core/',
-    pathNot: core.slice(0, i + 1).map((f) => `^src/core/${f}/`),
+    pathNot: [
+      ...core.slice(0, i + 1).map((f) => `^src/core/${f}/`),
+      // What the parts keep in plan and report are schemas alone: the types of both are read from them.
+      ...(i > 0 ? [PART_KEYS] : []),
+    ],
   },
 }));
 
@@ -74,6 +81,12 @@ module.exports = {
       severity: 'error',
       from: { path: '^src/views/' },
       to: { path: '^src/(server|pages)/' },
+    },
+    {
+      name: 'part-keys-are-schemas',
+      severity: 'error',
+      from: { path: PART_KEYS },
+      to: { path: '^src/core/', pathNot: [PART_KEYS, '^src/core/plan/schemaParts\\.ts$'] },
     },
     ...coreOrder,
   ],

@@ -2,7 +2,7 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   test: {
-    include: ['tests/unit/**/*.test.ts', 'tests/reference/**/*.test.ts'],
+    include: ['tests/unit/**/*.test.{ts,tsx}', 'tests/reference/**/*.test.ts'],
     benchmark: { include: ['tests/bench/**/*.bench.ts'] },
     testTimeout: 60_000,
   },

@@ -8,7 +8,7 @@ import { PlanSchema } from '../core/plan/schema.js';
 import { ReportSchema } from '../core/report/schema.js';
 import { createChoices } from '../core/choices.js';
 import { evaluate } from '../core/evaluate.js';
-import { createStages } from '../core/stages.js';
+import { createPipeline } from '../core/pipeline.js';
 import { groundOf } from '../core/terrain/ground.js';
 import { FormatError, parseJson } from '../formats/error.js';
 import { parsePlan } from '../formats/planFile.js';
@@ -92,7 +92,7 @@ program
   .action((file: string, line: string) => {
     const { plan, grids } = parsePlan(read(file));
     const ground = groundOf(plan, grids);
-    const found = createChoices()(line, plan, ground, createStages()(plan, ground, catalogue));
+    const found = createChoices()(line, plan, ground, createPipeline()(plan, ground, catalogue));
     if (!found) throw new FormatError(line, 'the plan has no such line');
     console.log(JSON.stringify(found));
   });

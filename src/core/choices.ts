@@ -3,10 +3,10 @@ import { memoOn } from './base/memo.js';
 import { compareOrders, type Comparison, type Remembered } from './compare/compare.js';
 import { otherKinds, type KindRow } from './compare/kinds.js';
 import { tradeOf, type Trade } from './compare/trade.js';
-import { baysOf } from './lineStage.js';
+import { PARTS } from './parts/index.js';
+import { countOf, NONE, type Worked } from './pipeline.js';
 import type { Plan } from './plan/schema.js';
-import { NONE, type Stages } from './stages.js';
-import { oldFencesCrossed } from './supplies/takeoff.js';
+import { baysOf } from './posts/layout.js';
 import type { Ground } from './terrain/ground.js';
 import { strainOf } from './wire/strain.js';
 
@@ -24,17 +24,18 @@ export interface Choices {
 export function createChoices() {
   const rows = memoOn<Remembered>();
   /** Null when the plan has no such line. */
-  return (id: string, plan: Plan, ground: Ground, stages: Stages): Choices | null => {
+  return (id: string, plan: Plan, ground: Ground, worked: Worked): Choices | null => {
     const line = plan.lines[id];
-    const staged = stages.staged[id];
-    if (!line || !staged) return null;
-    const { cat, wired, topology } = stages;
-    const group = stages.groups.find((g) => g.lines.includes(id));
+    const of = worked.of[id];
+    if (!line || !of) return null;
+    const { cat } = worked;
+    const { wired, topology, groups } = worked.whole.power;
+    const group = groups.find((g) => g.lines.includes(id));
     const energiser = group?.energisers[0];
     const fed = energiser ? { energiser, lines: group!.lines, wired, topology, plan } : null;
-    const bays = baysOf(staged.layout);
-    const { report, layout } = staged;
-    const gates = stages.gates[id] ?? NONE;
+    const bays = baysOf(of.posts.layout);
+    const report = worked.lines[id]!;
+    const gates = worked.gates[id] ?? NONE;
     const others = (fed?.lines ?? []).flatMap((l) => [
       l === id ? null : wired[l],
       topology.marks[l],
@@ -48,8 +49,7 @@ export function createChoices() {
         {
           line,
           report,
-          layout,
-          crossings: oldFencesCrossed(line, plan.things),
+          count: (other) => countOf(PARTS, other, NONE, of, cat),
           fed,
           plan,
           remember: (order, strands, make) =>

@@ -1,7 +1,10 @@
 /** The plan file: the plan document with the ground grids that it needs. */
 import { catalogue } from '../core/plan/catalogue.js';
-import { checkPlan } from '../core/plan/check.js';
-import { PlanSchema, type Grid, type Plan } from '../core/plan/schema.js';
+import { checkPlan } from '../core/check.js';
+import { PARTS } from '../core/parts/index.js';
+import type { Part } from '../core/parts/part.js';
+import { planSchemaOf, PlanSchema, type Grid, type Plan } from '../core/plan/schema.js';
+import { liftPlan, versionOf } from '../core/versions.js';
 import { FormatError, parseJson } from './error.js';
 import { validate } from './validate.js';
 
@@ -16,12 +19,12 @@ export interface OpenedPlan {
  * @param known grids that are at hand besides those in the file
  * @throws FormatError naming the place and the reason; nothing has been changed then
  */
-export function openPlan(value: unknown, known: ReadonlySet<string> = new Set()): OpenedPlan {
-  const version = (value as { version?: unknown } | null)?.version;
-  if (typeof version === 'number' && version > 1) {
-    throw new FormatError('/version', 'this plan was written by a later version of the program');
-  }
-  const { grids = {}, ...plan } = validate<Plan>(PlanSchema, value);
+export function openPlan(
+  value: unknown,
+  known: ReadonlySet<string> = new Set(),
+  parts: readonly Part[] = PARTS,
+): OpenedPlan {
+  const { grids = {}, ...plan } = validate<Plan>(schemaFor(parts), lifted(value, parts));
   for (const [id, grid] of Object.entries(grids)) {
     if (grid.z_m.length !== grid.cols * grid.rows) {
       throw new FormatError(
@@ -30,9 +33,29 @@ export function openPlan(value: unknown, known: ReadonlySet<string> = new Set())
       );
     }
   }
-  const fault = checkPlan(plan, catalogue, new Set([...known, ...Object.keys(grids)]))[0];
+  const fault = checkPlan(plan, catalogue, new Set([...known, ...Object.keys(grids)]), parts)[0];
   if (fault) throw new FormatError(fault.place, fault.reason);
   return { plan, grids };
+}
+
+function lifted(value: unknown, parts: readonly Part[]): unknown {
+  try {
+    return liftPlan(value, parts);
+  } catch (error) {
+    if (error instanceof RangeError) throw new FormatError('/version', error.message);
+    throw error;
+  }
+}
+
+// A schema is compiled by its identity, so that the same parts must give the same one.
+const schemas = new WeakMap<readonly Part[], object>([[PARTS, PlanSchema]]);
+function schemaFor(parts: readonly Part[]): object {
+  let schema = schemas.get(parts);
+  if (!schema) {
+    const keys = parts.map((part) => part.keys);
+    schemas.set(parts, (schema = planSchemaOf(keys, versionOf(parts))));
+  }
+  return schema;
 }
 
 /** A plan from the text of a file. */

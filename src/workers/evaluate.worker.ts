@@ -2,24 +2,25 @@
 import * as Comlink from 'comlink';
 import { createChoices, type Choices } from '../core/choices.js';
 import { createEvaluator } from '../core/evaluate.js';
+import { PARTS } from '../core/parts/index.js';
+import { createPipeline } from '../core/pipeline.js';
 import { catalogue } from '../core/plan/catalogue.js';
-import { createStages } from '../core/stages.js';
 import type { PatchStep, Plan } from '../core/plan/schema.js';
-import type { LineReport, Report } from '../core/report/schema.js';
+import { changeOf, type ReportChange } from '../core/report/change.js';
+import type { Report } from '../core/report/schema.js';
 import type { Ground } from '../core/terrain/ground.js';
 import { applyPatch } from '../formats/patch.js';
 
-const stages = createStages();
-const evaluate = createEvaluator(stages);
+const pipeline = createPipeline();
+const evaluate = createEvaluator(PARTS, pipeline);
 const choices = createChoices();
 let plan: Plan | null = null;
 let ground: Ground | null = null;
-let sent: Report['lines'] = {};
+/** The last report that the other side was given. */
+let sent: Report | null = null;
 
-/** A report whose unchanged lines are left out: the other side has them. */
-export interface ReportChange {
-  readonly report: Omit<Report, 'lines'>;
-  readonly lines: Readonly<Record<string, LineReport | 'same'>>;
+export interface Evaluated {
+  readonly change: ReportChange;
   /** What can be put on the line that is looked at. */
   readonly choices: Choices | null;
   readonly took_ms: number;
@@ -30,7 +31,7 @@ const api = {
   open(newPlan: Plan, newGround: Ground): void {
     plan = newPlan;
     ground = newGround;
-    sent = {};
+    sent = null;
   },
   /** Follows a change that has been made. */
   patch(steps: PatchStep[]): void {
@@ -40,17 +41,18 @@ const api = {
    * The report of the plan, with a change on top that has not been made yet.
    * @param watched the line whose choices are looked at, or null
    */
-  evaluate(preview: PatchStep[], watched: string | null): ReportChange | null {
+  evaluate(preview: PatchStep[], watched: string | null): Evaluated | null {
     if (!plan || !ground) return null;
     const start = performance.now();
     const shown = preview.length ? applyPatch(plan, preview) : plan;
-    const { lines, ...report } = evaluate(shown, ground, catalogue);
-    const changed = Object.fromEntries(
-      Object.entries(lines).map(([id, line]) => [id, sent[id] === line ? ('same' as const) : line]),
-    );
-    sent = lines;
-    const seen = watched ? choices(watched, shown, ground, stages(shown, ground, catalogue)) : null;
-    return { report, lines: changed, choices: seen, took_ms: performance.now() - start };
+    const report = evaluate(shown, ground, catalogue);
+    const seen = watched
+      ? choices(watched, shown, ground, pipeline(shown, ground, catalogue))
+      : null;
+    const change = changeOf(sent, report);
+    // Only now: had anything thrown before, the other side would lack what counts as sent.
+    sent = report;
+    return { change, choices: seen, took_ms: performance.now() - start };
   },
 };
 

@@ -4,10 +4,10 @@ import { bench, describe } from 'vitest';
 import { createChoices } from '../../src/core/choices.js';
 import { createEvaluator, evaluate } from '../../src/core/evaluate.js';
 import { catalogue } from '../../src/core/plan/catalogue.js';
-import { moveVertex } from '../../src/core/plan/edits.js';
+import { moveVertex } from '../../src/core/edit/edits.js';
 import { place } from '../../src/core/posts/placement.js';
 import { solveUnit } from '../../src/core/power/network.js';
-import { createStages } from '../../src/core/stages.js';
+import { createPipeline } from '../../src/core/pipeline.js';
 import { requirementOf } from '../../src/core/strands/requirement.js';
 import { search } from '../../src/core/strands/search.js';
 import { groundOf } from '../../src/core/terrain/ground.js';
@@ -42,7 +42,7 @@ describe('evaluate', () => {
 });
 
 describe('choices', () => {
-  const stages = createStages();
+  const stages = createPipeline();
   const choices = createChoices();
   let step = 0;
   // Claim: a dragged strand shows all its figures within 100 ms; with `evaluate` this is the work of it.

@@ -1,5 +1,5 @@
 /** A generated station: 14 separate blocks of 16 paddocks, 504 km of fence, 20,000 posts, 5 strands. */
-import { addLine } from '../../src/core/plan/edits.js';
+import { addLine } from '../../src/core/edit/edits.js';
 import type { Grid, Plan } from '../../src/core/plan/schema.js';
 import { energiser, plan, strands } from '../unit/scene.js';
 

@@ -9,7 +9,8 @@ import type { Line, Plan } from '../../src/core/plan/schema.js';
 import { felt, hoofContact, seenFrom } from '../../src/core/power/touch.js';
 import { solveFence, type Circuit } from '../../src/core/power/network.js';
 import { modelLoadLine } from '../../src/core/power/loadLine.js';
-import { createStages } from '../../src/core/stages.js';
+import { PARTS } from '../../src/core/parts/index.js';
+import { countOf, createPipeline } from '../../src/core/pipeline.js';
 import { judge } from '../../src/core/strands/judge.js';
 import { longestBayThatHolds, pushedBy } from '../../src/core/strands/opening.js';
 import { requirementOf } from '../../src/core/strands/requirement.js';
@@ -106,7 +107,7 @@ function choose(soil: string, part: Partial<Line> = {}, more: Partial<Plan> = {}
     ],
     { soil, energisers: { unit: energiser('a', 200, { model: 'm35' }) }, ...more },
   );
-  const choices = createChoices()('a', own, FLAT, createStages()(own, FLAT, catalogue))!;
+  const choices = createChoices()('a', own, FLAT, createPipeline()(own, FLAT, catalogue))!;
   const rowOf = (order: string) => choices.comparison!.rows.find((r) => r.order === order)!;
   return { own, choices, rowOf, comparison: choices.comparison! };
 }
@@ -162,7 +163,7 @@ describe('the orders of duties', () => {
 
   it('works out anew only the row of what stands while a strand is dragged', () => {
     const choices = createChoices();
-    const stages = createStages();
+    const stages = createPipeline();
     const { own } = choose('clay');
     const first = choices('a', own, FLAT, stages(own, FLAT, catalogue))!.comparison!;
     const strand = { ...own.lines['a']!.strands[4]!, height_m: 0.95 };
@@ -213,14 +214,14 @@ describe('posts against strands', () => {
       [240, 0],
     ]);
     const own = plan([l]);
-    const { staged } = createStages()(own, FLAT, catalogue);
-    const trade = tradeOf(l, staged['a']!.report, catalogue)!;
+    const { lines, of } = createPipeline()(own, FLAT, catalogue);
+    const report = lines['a']!;
+    const trade = tradeOf(l, report, catalogue)!;
     const real = costPerMetre(
       {
         line: l,
-        layout: staged['a']!.layout,
-        report: staged['a']!.report,
-        crossings: 0,
+        report,
+        count: (one) => countOf(PARTS, one, [], of['a']!, catalogue),
       },
       catalogue,
     );

@@ -13,7 +13,7 @@ import { answer, bodyJson, bodyText } from '../../src/server/http.js';
 import { planStore } from '../../src/server/store.js';
 import { newPlan } from '../../src/views/start/newPlan.js';
 import { pointsOf } from '../../src/views/start/Guide.js';
-import { checkPlan } from '../../src/core/plan/check.js';
+import { checkPlan } from '../../src/core/check.js';
 import { catalogue } from '../../src/core/plan/catalogue.js';
 import { line, plan, report } from './scene.js';
 

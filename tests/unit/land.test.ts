@@ -5,7 +5,7 @@ import { areaOf, facesOf, type Face } from '../../src/core/land/faces.js';
 import { paddocksOf } from '../../src/core/land/paddocks.js';
 import { crossingsOf, offThing, soilAt, stretchesNear } from '../../src/core/land/things.js';
 import { catalogue, figure } from '../../src/core/plan/catalogue.js';
-import { setPaddock } from '../../src/core/plan/landEdits.js';
+import { setPaddock } from '../../src/core/edit/landEdits.js';
 import { planLength, pointAt } from '../../src/core/plan/geometry.js';
 import type { Line, Plan, Point } from '../../src/core/plan/schema.js';
 import { edit } from '../../src/formats/patch.js';

@@ -2,15 +2,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { catalogue } from '../../src/core/plan/catalogue.js';
-import { checkPlan } from '../../src/core/plan/check.js';
+import { checkPlan } from '../../src/core/check.js';
 import type { Strand } from '../../src/core/plan/schema.js';
 import { differences } from '../../src/core/strands/designs.js';
 import { broken, judge } from '../../src/core/strands/judge.js';
 import { requirementOf } from '../../src/core/strands/requirement.js';
 import { oldFence, withOffsets } from '../../src/core/strands/retrofit.js';
 import { onSheet, RULER_MM, SHEET, stickParts } from '../../src/core/strands/stick.js';
-import { countLine } from '../../src/core/supplies/takeoff.js';
-import { createStages } from '../../src/core/stages.js';
+import { createPipeline } from '../../src/core/pipeline.js';
 import { FLAT, line, plan, report, strands } from './scene.js';
 
 const needOf = (left: string[]) =>
@@ -92,11 +91,18 @@ describe('an old fence', () => {
     const need = needOf(['cattle-calves']);
     const made = withOffsets(oldFence('barbed4', catalogue), need, catalogue) as Strand[];
     const l = line('a', [[0, 0], [120, 0]], { left: ['cattle-calves'], standing: true, strands: made }); // prettier-ignore
-    const { staged } = createStages()(plan([l]), FLAT, catalogue);
-    const { layout } = staged['a']!;
-    const items = Object.fromEntries(
-      countLine({ line: l, gates: [], layout, signs: 0, crossings: 3 }, catalogue),
-    );
+    const old = (at: number) => ({
+      id: `o${at}`,
+      name: 'Old',
+      kind: 'oldFence' as const,
+      points: [
+        { e: at, n: -5 },
+        { e: at, n: 5 },
+      ],
+    });
+    const things = Object.fromEntries([30, 60, 90].map((at) => [`o${at}`, old(at)]));
+    const { counted } = createPipeline()(plan([l], { things }), FLAT, catalogue);
+    const items = Object.fromEntries(counted['a']!);
     const live = made.filter((s) => !s.kept);
     expect(items['wire.barbed']).toBeUndefined();
     expect(items['post.steel-180']).toBeUndefined();

@@ -7,8 +7,8 @@ import {
   figureAt,
   withOverrides,
 } from '../../src/core/plan/catalogue.js';
-import { checkPlan } from '../../src/core/plan/check.js';
-import * as edits from '../../src/core/plan/edits.js';
+import { checkPlan } from '../../src/core/check.js';
+import * as edits from '../../src/core/edit/edits.js';
 import {
   bearing,
   deflections,

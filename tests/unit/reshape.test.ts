@@ -1,6 +1,6 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { moveVertex } from '../../src/core/plan/edits.js';
+import { moveVertex } from '../../src/core/edit/edits.js';
 import { distance, nearest, planLength, pointAt } from '../../src/core/plan/geometry.js';
 import { levelsFromRises, readLevels } from '../../src/core/plan/levels.js';
 import {
@@ -14,7 +14,7 @@ import {
   reverseLine,
   splitLine,
   squareTo,
-} from '../../src/core/plan/reshape.js';
+} from '../../src/core/edit/reshape.js';
 import { readTyped } from '../../src/core/plan/typed.js';
 import type { Plan } from '../../src/core/plan/schema.js';
 import { edit } from '../../src/formats/patch.js';

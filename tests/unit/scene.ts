@@ -1,7 +1,7 @@
 /** Small made-up plans for tests. */
 import { catalogue } from '../../src/core/plan/catalogue.js';
 import { evaluate } from '../../src/core/evaluate.js';
-import { verticesFrom } from '../../src/core/plan/edits.js';
+import { verticesFrom } from '../../src/core/edit/edits.js';
 import type { Energiser, Line, Plan, Strand } from '../../src/core/plan/schema.js';
 import type { Report } from '../../src/core/report/schema.js';
 import type { Ground } from '../../src/core/terrain/ground.js';

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { memoOn, steady } from '../../src/core/base/memo.js';
 import { createEvaluator, evaluate } from '../../src/core/evaluate.js';
 import { catalogue } from '../../src/core/plan/catalogue.js';
-import { moveVertex } from '../../src/core/plan/edits.js';
+import { moveVertex } from '../../src/core/edit/edits.js';
 import { simplified } from '../../src/core/plan/simplify.js';
 import { snap } from '../../src/core/plan/snap.js';
 import type { Plan } from '../../src/core/plan/schema.js';

@@ -2,12 +2,11 @@
 import { bisect } from '../base/numbers.js';
 import { figure, type Catalogue } from '../plan/catalogue.js';
 import type { Line, Plan, Strand } from '../plan/schema.js';
-import type { Layout } from '../posts/layout.js';
 import { shareLeakage } from '../power/circuit.js';
 import type { LineReport, Order, Strain } from '../report/schema.js';
 import { effectiveGap, pushedBy, reachOf } from '../strands/opening.js';
 import { hung, ORDERS, propose, type Offer } from '../strands/proposal.js';
-import { countLine, priceInUse } from '../supplies/takeoff.js';
+import { priceInUse, type Items } from '../supplies/takeoff.js';
 import { COMPARED, prospectOf, soilUnder, type Fed, type Prospect, type Shock } from './shock.js';
 
 export interface Row {
@@ -40,8 +39,8 @@ export interface Comparison {
 export interface Compared {
   readonly line: Line;
   readonly report: LineReport;
-  readonly layout: Layout;
-  readonly crossings: number;
+  /** What the line takes, with other strands than it has. */
+  readonly count: (line: Line) => Items;
   /** The network that feeds the line; null: none does. */
   readonly fed: Fed | null;
   readonly plan: Pick<Plan, 'soil' | 'things'>;
@@ -170,11 +169,10 @@ function turningPoint(share: (rho: number) => number | null): number | null {
 
 /** Cost of a line by the metre over ground, as its materials are used, coils not rounded up. */
 export function costPerMetre(
-  c: Pick<Compared, 'line' | 'layout' | 'report' | 'crossings'>,
+  c: Pick<Compared, 'line' | 'report' | 'count'>,
   cat: Catalogue,
 ): number {
-  const items = countLine({ ...c, gates: [], signs: c.report.signs }, cat);
-  const cost = items.reduce((sum, [item, n]) => sum + n * priceInUse(item, cat), 0);
+  const cost = c.count(c.line).reduce((sum, [item, n]) => sum + n * priceInUse(item, cat), 0);
   return cost / Math.max(c.report.ground_m, 1e-6);
 }
 

@@ -4,19 +4,14 @@ import type { Catalogue, Mark } from '../plan/catalogue.js';
 import { pointAt } from '../plan/geometry.js';
 import type { Line, PatchStep, Plan } from '../plan/schema.js';
 import type { Finding, LineReport, Report } from '../report/schema.js';
+import type { Merged } from '../parts/keys.js';
 import { withOffsets } from '../strands/retrofit.js';
 import { hung } from '../strands/proposal.js';
 
 /** Everything that a rule may look at. */
-export interface Scene {
+export interface Scene extends Pick<Report, 'lines' | keyof Merged<'report', 'property'>> {
   readonly plan: Plan;
   readonly cat: Catalogue;
-  readonly lines: Report['lines'];
-  readonly energisers: Report['energisers'];
-  readonly dead: Report['dead'];
-  readonly shared: Report['shared'];
-  readonly paddocks: Report['paddocks'];
-  readonly gaps: Report['gaps'];
   readonly say: ReturnType<typeof sayer>;
 }
 
@@ -40,6 +35,8 @@ export interface Found {
 
 export interface Rule {
   readonly id: string;
+  /** Step of the work on which it is mended. */
+  readonly step: string;
   readonly kind: Finding['kind'];
   readonly source: { readonly mark: Mark; readonly text: string };
   check(scene: Scene): Found[];

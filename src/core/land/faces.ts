@@ -4,7 +4,7 @@
  */
 import { nearestOnLeg, stations } from '../plan/geometry.js';
 import { crossing, legIndexOf } from '../plan/legIndex.js';
-import { JOIN_TOLERANCE } from '../plan/places.js';
+import { JOIN_TOLERANCE } from '../plan/geometry.js';
 import type { Plan, Point } from '../plan/schema.js';
 
 /** A stretch of a line that bounds a face, and the side of the line that the face lies on. */

@@ -48,7 +48,11 @@ export interface Barred {
 const STEP = 0.25;
 
 /** The stretches of a line that lie within reach of a thing, to a quarter of a metre. */
-export function stretchesNear(line: Line, t: Thing, reach: number): [number, number][] {
+export function stretchesNear(
+  line: Pick<Line, 'vertices'>,
+  t: Thing,
+  reach: number,
+): [number, number][] {
   const out: [number, number][] = [];
   const at = stations(line.vertices);
   let from: number | null = null;
@@ -79,7 +83,11 @@ export function stretchesNear(line: Line, t: Thing, reach: number): [number, num
 }
 
 /** Where no post may stand on a line: stretches that say so, rock, water, trees, buildings. */
-export function barredOn(line: Line, things: readonly Thing[], cat: Catalogue): Barred[] {
+export function barredOn(
+  line: Pick<Line, 'vertices' | 'noPosts'>,
+  things: readonly Thing[],
+  cat: Catalogue,
+): Barred[] {
   const typed = (line.noPosts ?? []).map(({ from_m, to_m, why }): Barred => ({
     from_m,
     to_m,
@@ -101,7 +109,10 @@ export function barredOn(line: Line, things: readonly Thing[], cat: Catalogue): 
 }
 
 /** Where a line crosses a way: plan distance along the line, and the angle between them, degrees. */
-export function crossingsOf(line: Line, t: Thing): { s: number; angle_deg: number }[] {
+export function crossingsOf(
+  line: Pick<Line, 'vertices'>,
+  t: Thing,
+): { s: number; angle_deg: number }[] {
   const out: { s: number; angle_deg: number }[] = [];
   const at = stations(line.vertices);
   for (let i = 0; i + 1 < line.vertices.length; i++) {

@@ -1,6 +1,9 @@
 /** Plane geometry of lines, in local metres; distances are plan distances from the first vertex. */
 import type { Line, Point, Vertex } from './schema.js';
 
+/** Ends and vertices closer to another line than this are joined to it, m. */
+export const JOIN_TOLERANCE = 0.3;
+
 /** Plan distance, m. A plain root: `hypot` guards against overflow that no farm comes near, and is slow. */
 export const distance = (a: Point, b: Point): number => {
   const [de, dn] = [b.e - a.e, b.n - a.n];

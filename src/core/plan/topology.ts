@@ -1,7 +1,7 @@
 /** Where lines meet: shared places, and which lines hang together. */
 import { stations } from './geometry.js';
 import { legIndexOf } from './legIndex.js';
-import { JOIN_TOLERANCE } from './places.js';
+import { JOIN_TOLERANCE } from './geometry.js';
 import type { Line, Plan } from './schema.js';
 
 /** A place on a line that has a name in the network. */

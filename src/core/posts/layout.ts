@@ -5,6 +5,7 @@ import { planLength, pointAt, stations } from '../plan/geometry.js';
 import type { Gate, Line } from '../plan/schema.js';
 import type { Post, Run, Stretch } from '../report/schema.js';
 import { gAt, sAtG, zAt, type Profile } from '../terrain/profile.js';
+import type { BayedRun } from '../wire/strain.js';
 import { equalBays } from './bays.js';
 
 /** A post that stands where it stands, whatever the bays. */
@@ -27,6 +28,9 @@ export interface Layout {
   readonly posts: readonly Post[];
 }
 
+/** What of a line says where its posts stand. */
+export type PostedLine = Pick<Line, 'vertices' | 'post' | 'maxBay_m' | 'pins' | 'placed'>;
+
 /** Places closer than this are one post, m. */
 const SAME = 0.05;
 
@@ -35,7 +39,7 @@ const SAME = 0.05;
  * @param small small stock or predators face the line: closer posts
  */
 export function layOut(
-  line: Line,
+  line: PostedLine,
   gates: readonly Gate[],
   profile: Profile,
   small: boolean,
@@ -88,7 +92,7 @@ export function layOut(
 
 /** The posts that were placed between two fixed ones; null where the bays are to be equal. */
 function placedBetween(
-  line: Line,
+  line: PostedLine,
   from: Fixed,
   to: Fixed,
 ): { at_m: number; kind: string }[] | null {
@@ -97,13 +101,13 @@ function placedBetween(
 }
 
 /** The kind of post that a role gets when nobody has said. */
-export function kindFor(role: Post['role'], line: Line): string {
+export function kindFor(role: Post['role'], line: PostedLine): string {
   if (role === 'line') return line.post;
   return role === 'bend' ? 'timber-210' : 'end-240';
 }
 
 /** Ends, corners, bends, both posts of every gate and pinned posts, in order along the line. */
-export function fixedPosts(line: Line, gates: readonly Gate[]): Fixed[] {
+export function fixedPosts(line: PostedLine, gates: readonly Gate[]): Fixed[] {
   const at = stations(line.vertices);
   const total = planLength(line);
   const openings = gates
@@ -144,7 +148,7 @@ export function fixedPosts(line: Line, gates: readonly Gate[]): Fixed[] {
 
 /** Longest bay that stock and ground want between two places of a line, as taped. */
 export function longestBay(
-  line: Line,
+  line: PostedLine,
   p: Profile,
   from: number,
   to: number,
@@ -158,7 +162,7 @@ export function longestBay(
 }
 
 function divide(
-  line: Line,
+  line: PostedLine,
   p: Profile,
   from: Fixed,
   to: Fixed,
@@ -202,4 +206,12 @@ export function runOf(
   if (index < 0) return null;
   const from = line.runs[index]!.from_m;
   return { index, tape_m: line.posts.find((p) => p.s_m >= from - 1e-6)!.tape_m };
+}
+
+/** The bays within each run, as taped from post to post. */
+export function baysOf(layout: Layout): BayedRun[] {
+  return layout.runs.map((run) => {
+    const own = layout.posts.filter((p) => p.s_m >= run.from_m - 1e-6 && p.s_m <= run.to_m + 1e-6);
+    return { run, bays_m: own.slice(1).map((p, i) => p.tape_m - own[i]!.tape_m) };
+  });
 }

@@ -1,5 +1,6 @@
 /** The worker that evaluates the plan: it follows by patches and answers with what has changed. */
 import * as Comlink from 'comlink';
+import { follow } from '../../core/report/change.js';
 import type { PatchStep } from '../../core/plan/schema.js';
 import type { Finding } from '../../core/report/schema.js';
 import { applyPatch } from '../../formats/patch.js';
@@ -46,21 +47,12 @@ async function evaluateLoop(): Promise<void> {
     const patch = wanted;
     wanted = null;
     try {
-      const change = await worker.evaluate(patch, watched);
-      if (!change) continue;
-      const before = get().report?.lines ?? {};
-      const lines = Object.fromEntries(
-        Object.entries(change.lines).map(([id, line]) => [
-          id,
-          line === 'same' ? before[id]! : line,
-        ]),
-      );
-      const findings = sameFindings(get().report?.findings ?? [], change.report.findings);
-      set({
-        report: { ...change.report, lines, findings },
-        choices: change.choices,
-        took_ms: change.took_ms,
-      });
+      const answer = await worker.evaluate(patch, watched);
+      if (!answer) continue;
+      const before = get().report;
+      const report = follow(before, answer.change);
+      const findings = sameFindings(before?.findings ?? [], report.findings);
+      set({ report: { ...report, findings }, choices: answer.choices, took_ms: answer.took_ms });
     } catch (error) {
       set({ refused: `This could not be worked out: ${(error as Error).message}` });
     }

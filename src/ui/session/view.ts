@@ -3,15 +3,6 @@ import { create } from 'zustand';
 import type { ThingKind } from '../../core/plan/schema.js';
 import type { SeasonId } from '../../core/plan/catalogue.js';
 
-export type Step = 'land' | 'strands' | 'section' | 'power' | 'strain' | 'supplies';
-export const STEPS: readonly { id: Step; name: string; key: string }[] = [
-  { id: 'land', name: 'Land', key: '1' },
-  { id: 'strands', name: 'Strands', key: '2' },
-  { id: 'section', name: 'Section', key: '3' },
-  { id: 'power', name: 'Power', key: '4' },
-  { id: 'strain', name: 'Strain', key: '5' },
-  { id: 'supplies', name: 'Supplies', key: '6' },
-];
 export type Tool = 'select' | 'draw' | 'lane' | 'gate' | 'energiser' | ThingKind;
 export type Warmth = 'cold' | 'today' | 'hot';
 export type Scheme = 'light' | 'dark' | 'sun';
@@ -25,7 +16,8 @@ export type StrandsTab = 'strands' | 'asks' | 'proposals' | 'trade' | 'kinds' | 
 export type Track = 'clearance' | 'uplift' | 'grade' | 'volts' | 'pull';
 
 interface View {
-  readonly step: Step;
+  /** Id of the step of the work (views/steps.ts). */
+  readonly step: string;
   readonly tool: Tool;
   readonly season: SeasonId;
   readonly warmth: Warmth;
@@ -115,7 +107,7 @@ export const chooseLine = (line: string | null, vertex: number | null = null): v
   look({ line, vertex, also: [], thing: null, cursor: null, window: null });
 
 /** Goes to a step, and into the address so that "back" works. */
-export function goTo(step: Step, property: string, push = true): void {
+export function goTo(step: string, property: string, push = true): void {
   look({ step, tool: 'select' });
   if (push) history.pushState({ step }, '', `/p/${property}/${step}`);
 }

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { addLine } from '../../core/plan/edits.js';
+import { addLine } from '../../core/edit/edits.js';
 import { bearing as bearingOf } from '../../core/plan/geometry.js';
 import { divideFace } from '../../core/land/divide.js';
 import type { Point } from '../../core/plan/schema.js';

@@ -1,4 +1,4 @@
-import { THING_NAMES, moveThing } from '../../core/plan/landEdits.js';
+import { THING_NAMES, moveThing } from '../../core/edit/landEdits.js';
 import { SHAPE_OF } from '../../core/land/things.js';
 import type { Thing } from '../../core/plan/schema.js';
 import { Caution, PlaceFields, QuantityField, Select } from '../../ui/parts/controls.js';

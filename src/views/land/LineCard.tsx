@@ -2,7 +2,7 @@ import { ArrowLeft, Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { unitOf } from '../../core/base/units.js';
 import { deflections } from '../../core/plan/geometry.js';
-import { moveVertex, removeVertex } from '../../core/plan/edits.js';
+import { moveVertex, removeVertex } from '../../core/edit/edits.js';
 import type { Line, Vertex } from '../../core/plan/schema.js';
 import { PlaceFields, QuantityField, Select } from '../../ui/parts/controls.js';
 import { Head, MEASURED, Num, useUnits } from '../../ui/parts/Num.js';

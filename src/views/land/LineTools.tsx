@@ -1,7 +1,7 @@
 import { Lock, LockOpen } from 'lucide-react';
 import { useState } from 'react';
 import { nearest, planLength } from '../../core/plan/geometry.js';
-import { offsetLine, removePart } from '../../core/plan/reshape.js';
+import { offsetLine, removePart } from '../../core/edit/reshape.js';
 import type { Line } from '../../core/plan/schema.js';
 import { QuantityField } from '../../ui/parts/controls.js';
 import { commit, refuse, useSession } from '../../ui/session/session.js';

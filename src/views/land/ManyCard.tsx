@@ -1,6 +1,6 @@
 import { Lock, Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import { moveLines } from '../../core/plan/reshape.js';
+import { moveLines } from '../../core/edit/reshape.js';
 import { QuantityField } from '../../ui/parts/controls.js';
 import { MEASURED, Num } from '../../ui/parts/Num.js';
 import { commit, useSession } from '../../ui/session/session.js';

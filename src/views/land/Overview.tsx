@@ -1,5 +1,5 @@
 import { Printer } from 'lucide-react';
-import { THING_NAMES } from '../../core/plan/landEdits.js';
+import { THING_NAMES } from '../../core/edit/landEdits.js';
 import { useSession } from '../../ui/session/session.js';
 import { chooseLine, look } from '../../ui/session/view.js';
 import { MEASURED, Num, WhereFrom } from '../../ui/parts/Num.js';

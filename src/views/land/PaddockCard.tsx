@@ -1,5 +1,5 @@
 import { ArrowLeft } from 'lucide-react';
-import { setPaddock } from '../../core/plan/landEdits.js';
+import { setPaddock } from '../../core/edit/landEdits.js';
 import type { Paddock } from '../../core/plan/schema.js';
 import { paddockAt } from '../../core/land/paddocks.js';
 import type { PaddockReport } from '../../core/report/schema.js';

@@ -1,6 +1,6 @@
 import { ArrowLeft, Trash2 } from 'lucide-react';
 import { planLength } from '../../core/plan/geometry.js';
-import { moveEnergiser } from '../../core/plan/edits.js';
+import { moveEnergiser } from '../../core/edit/edits.js';
 import { Caution, PlaceFields, QuantityField, Select } from '../../ui/parts/controls.js';
 import { Num } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../ui/session/catalogue.js';

@@ -1,8 +1,8 @@
 /** What the keys and buttons of Land do to the chosen thing. */
-import { moveEnergiser, moveVertex, removeLine, removeVertex } from '../../core/plan/edits.js';
+import { moveEnergiser, moveVertex, removeLine, removeVertex } from '../../core/edit/edits.js';
 import { stations } from '../../core/plan/geometry.js';
-import { moveThing } from '../../core/plan/landEdits.js';
-import { joinLines, moveLines, reverseLine, splitLine } from '../../core/plan/reshape.js';
+import { moveThing } from '../../core/edit/landEdits.js';
+import { joinLines, moveLines, reverseLine, splitLine } from '../../core/edit/reshape.js';
 import { commit, refuse, useSession } from '../../ui/session/session.js';
 import { chooseLine, look, useView, type Chosen, type Tool } from '../../ui/session/view.js';
 import { LEAD_REACH } from './gestures.js';

@@ -8,9 +8,9 @@ import {
   moveVertex,
   addEnergiser,
   addGate,
-} from '../../core/plan/edits.js';
-import { moveThing, moveThingPoint } from '../../core/plan/landEdits.js';
-import { moveLeg, moveLines } from '../../core/plan/reshape.js';
+} from '../../core/edit/edits.js';
+import { moveThing, moveThingPoint } from '../../core/edit/landEdits.js';
+import { moveLeg, moveLines } from '../../core/edit/reshape.js';
 import { legIndexOf } from '../../core/plan/legIndex.js';
 import { paddockAt } from '../../core/land/paddocks.js';
 import { offThing, SHAPE_OF, thingsOf } from '../../core/land/things.js';

@@ -9,7 +9,7 @@ import Static from 'ol/source/ImageStatic.js';
 import VectorSource from 'ol/source/Vector.js';
 import { say, type Units } from '../../core/base/units.js';
 import { bearing, distance, pointAt } from '../../core/plan/geometry.js';
-import { offsetPoints } from '../../core/plan/reshape.js';
+import { offsetPoints } from '../../core/edit/reshape.js';
 import type { Grid, Line, Plan, Point } from '../../core/plan/schema.js';
 import type { Report } from '../../core/report/schema.js';
 import { contourInterval, contourLines, heightRange } from '../../core/terrain/relief.js';

@@ -1,9 +1,9 @@
 /** What is being drawn: every leg is part of the plan as soon as it has two ends. */
 import { create } from 'zustand';
 import { distance } from '../../core/plan/geometry.js';
-import { addLine, extendLine } from '../../core/plan/edits.js';
-import { addThing, extendThing } from '../../core/plan/landEdits.js';
-import { addLaneway, squareTo } from '../../core/plan/reshape.js';
+import { addLine, extendLine } from '../../core/edit/edits.js';
+import { addThing, extendThing } from '../../core/edit/landEdits.js';
+import { addLaneway, squareTo } from '../../core/edit/reshape.js';
 import { SHAPE_OF } from '../../core/land/things.js';
 import type { Plan, Point, Strand, ThingKind } from '../../core/plan/schema.js';
 import { catalogue, withOverrides } from '../../core/plan/catalogue.js';

@@ -1,8 +1,8 @@
 /** A walk or a file of lines that waits to be taken: reviewed first, then put into the plan at once. */
 import { create } from 'zustand';
-import { addEnergiser, addGate, addLine } from '../../core/plan/edits.js';
+import { addEnergiser, addGate, addLine } from '../../core/edit/edits.js';
 import { nearest } from '../../core/plan/geometry.js';
-import { addThing } from '../../core/plan/landEdits.js';
+import { addThing } from '../../core/edit/landEdits.js';
 import { simplified } from '../../core/plan/simplify.js';
 import type { Plan } from '../../core/plan/schema.js';
 import type { WalkedLine, WalkedPlace } from '../../formats/walked.js';

@@ -1,5 +1,5 @@
 /** The key of the printed map: only what is on it. */
-import { THING_NAMES } from '../../core/plan/landEdits.js';
+import { THING_NAMES } from '../../core/edit/landEdits.js';
 import { SHAPE_OF } from '../../core/land/things.js';
 import type { Plan } from '../../core/plan/schema.js';
 import { WAY_STROKES } from './strokes.js';

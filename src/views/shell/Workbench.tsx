@@ -1,37 +1,31 @@
-import { lazy, Suspense, useEffect, useState } from 'react';
-import { openSession, redo, undo, useSession } from '../../ui/session/session.js';
-import { goTo, look, rememberView, STEPS, useView, type Step } from '../../ui/session/view.js';
-import { PowerView } from '../power/PowerView.js';
+import { Suspense, useEffect, useState } from 'react';
+import { openSession, redo, refuse, undo, useSession } from '../../ui/session/session.js';
+import { goTo, look, rememberView, useView } from '../../ui/session/view.js';
 import { SectionStrip } from '../section/SectionStrip.js';
-import { SectionView } from '../section/SectionView.js';
-import { StrainView } from '../strain/StrainView.js';
-import { StrandsView } from '../strands/StrandsView.js';
-import { SuppliesView } from '../supplies/SuppliesView.js';
+import { stepNamed, STEPS, type Step } from '../steps.js';
 import { Findings } from './Findings.js';
 import { HelpSheet, Notices } from './Notices.js';
 import { Rail } from './Rail.js';
 import { TopBar } from './TopBar.js';
 
-// The map is the heaviest part: loaded only where it is shown.
-const LandView = lazy(() => import('../land/LandView.js').then((m) => ({ default: m.LandView })));
-
-const WITH_SECTION: readonly Step[] = ['land', 'section', 'power', 'strain'];
-
 /** One property: rail of steps, the view, the section below, findings beside. */
 export function Workbench({ id, step: first }: { id: string; step: string }) {
   const [state, setState] = useState<'opening' | 'open' | string>('opening');
-  const step = useView((v) => v.step);
+  const step = stepNamed(useView((v) => v.step)).step;
 
   useEffect(() => {
     rememberView();
-    look({ step: STEPS.some((s) => s.id === first) ? (first as Step) : 'land' });
+    const opened = stepNamed(first);
+    look({ step: opened.step.id });
     if (new URLSearchParams(location.search).has('draw')) look({ tool: 'draw' });
     openSession(id).then(
-      () => setState('open'),
+      () => {
+        setState('open');
+        if (opened.said) refuse(opened.said);
+      },
       (error: Error) => setState(error.message),
     );
-    const back = () =>
-      look({ step: (location.pathname.split('/')[3] as Step | undefined) ?? 'land' });
+    const back = () => look({ step: stepNamed(location.pathname.split('/')[3]).step.id });
     addEventListener('popstate', back);
     return () => removeEventListener('popstate', back);
   }, [id, first]);
@@ -60,28 +54,25 @@ export function Workbench({ id, step: first }: { id: string; step: string }) {
       <Notices />
       <div className="flex min-h-0 flex-1 max-[700px]:flex-col">
         <Rail />
-        <main
-          className="flex min-w-0 flex-1 flex-col"
-          aria-label={STEPS.find((s) => s.id === step)?.name}
-        >
+        <main className="flex min-w-0 flex-1 flex-col" aria-label={step.name}>
           <div className="relative min-h-0 flex-1 overflow-auto">
-            {step === 'land' && (
-              <Suspense fallback={<p className="p-4">Drawing the map …</p>}>
-                <LandView />
-              </Suspense>
-            )}
-            {step === 'strands' && <StrandsView />}
-            {step === 'section' && <SectionView />}
-            {step === 'power' && <PowerView />}
-            {step === 'strain' && <StrainView />}
-            {step === 'supplies' && <SuppliesView />}
+            <StepView step={step} />
           </div>
-          {WITH_SECTION.includes(step) && <SectionStrip />}
+          {step.section && <SectionStrip />}
         </main>
         <Findings />
       </div>
       <HelpSheet />
     </div>
+  );
+}
+
+/** The view of a step; a word stands there while it is being loaded. */
+export function StepView({ step }: { step: Step }) {
+  return (
+    <Suspense fallback={<p className="p-4">Drawing {step.name} …</p>}>
+      <step.view />
+    </Suspense>
   );
 }
 

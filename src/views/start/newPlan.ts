@@ -1,5 +1,5 @@
 /** The first complete plan, from the answers of the guided start. */
-import { addEnergiser, addLine } from '../../core/plan/edits.js';
+import { addEnergiser, addLine } from '../../core/edit/edits.js';
 import { catalogue } from '../../core/plan/catalogue.js';
 import { planLength, pointAt } from '../../core/plan/geometry.js';
 import type { Plan, Point } from '../../core/plan/schema.js';

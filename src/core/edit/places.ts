@@ -1,0 +1,164 @@
+/** What stands on a line by its plan distance, and how it follows when the line changes. */
+import { PARTS } from '../parts/index.js';
+import type { Part } from '../parts/part.js';
+import { JOIN_TOLERANCE, nearest, pointAt, stations } from '../plan/geometry.js';
+import type { Line, Plan, Point } from '../plan/schema.js';
+
+/** A list of a line, or an item of a table, that measures along a line. */
+type Spot = { at_m: number };
+type Stretch = { from_m: number; to_m: number };
+export type Standing = { id: string; line: string | null; at_m: number };
+
+const lists = <T>(line: Line, parts: readonly Part[], of: 'spots' | 'stretches') =>
+  parts.flatMap((part) =>
+    (part.places?.[of] ?? []).map((key) => ({
+      key,
+      list: (line as unknown as Record<string, T[] | undefined>)[key],
+    })),
+  );
+
+/** The lists of places of a line, absent ones too. */
+export const spotsOf = (line: Line, parts: readonly Part[]) => lists<Spot>(line, parts, 'spots');
+export const stretchesOf = (line: Line, parts: readonly Part[]) =>
+  lists<Stretch>(line, parts, 'stretches');
+
+/** Everything of the property that stands on a line, with the table that holds it. */
+export function standingOn(plan: Plan, id: string, parts: readonly Part[]) {
+  return parts.flatMap((part) =>
+    Object.entries(part.places?.tables ?? {}).flatMap(([key, { goes }]) => {
+      const table = (plan as unknown as Record<string, Record<string, Standing> | undefined>)[key];
+      return Object.values(table ?? {})
+        .filter((item) => item.line === id)
+        .map((item) => ({ item, goes, table: table! }));
+    }),
+  );
+}
+
+/** Takes what stood on a line off it: what goes with a line is deleted, the rest stands on none. */
+export function leaveLine(
+  plan: Plan,
+  id: string,
+  which: (item: Standing) => boolean = () => true,
+  parts: readonly Part[] = PARTS,
+): void {
+  for (const { item, goes, table } of standingOn(plan, id, parts)) {
+    if (!which(item)) continue;
+    if (goes) delete table[item.id];
+    else item.line = null;
+  }
+}
+
+/** Moves everything that stands on a line by a rule from old to new plan distance. */
+export function mapPlaces(
+  plan: Plan,
+  id: string,
+  to: (s: number) => number,
+  parts: readonly Part[] = PARTS,
+): void {
+  for (const { item } of standingOn(plan, id, parts)) {
+    const s = to(item.at_m);
+    // A place that rounding alone would move stays: the lines beside it need no new work.
+    if (Math.abs(s - item.at_m) > 1e-9) item.at_m = s;
+  }
+  const line = plan.lines[id];
+  if (!line) return;
+  for (const { list } of spotsOf(line, parts)) {
+    for (const item of list ?? []) item.at_m = to(item.at_m);
+    list?.sort((a, b) => a.at_m - b.at_m);
+  }
+  for (const { list } of stretchesOf(line, parts)) {
+    for (const item of list ?? []) {
+      const [a, b] = [to(item.from_m), to(item.to_m)];
+      [item.from_m, item.to_m] = [Math.min(a, b), Math.max(a, b)];
+    }
+    list?.sort((a, b) => a.from_m - b.from_m);
+  }
+}
+
+/** Keeps what stands on a line at the same share of its leg after the line's shape changed. */
+export function keepPlaces(plan: Plan, id: string, change: () => void): void {
+  const line = plan.lines[id]!;
+  const before = stations(line.vertices);
+  const ids = line.vertices.map((v) => v.id);
+  change();
+  const after = stations(line.vertices);
+  const rank = new Map(line.vertices.map((v, i) => [v.id, i]));
+  mapPlaces(plan, id, (s) => {
+    let i = 0;
+    while (i < before.length - 2 && s > before[i + 1]!) i++;
+    const from = rank.get(ids[i]!);
+    const to = rank.get(ids[i + 1]!);
+    if (from === undefined || to === undefined) return Math.min(s, after.at(-1)!);
+    const span = before[i + 1]! - before[i]!;
+    const t = span === 0 ? 0 : Math.min(1, (s - before[i]!) / span);
+    return after[from]! + t * (after[to]! - after[from]!);
+  });
+}
+
+/**
+ * Takes along the vertices of other lines that met these ones: they stay joined at the same share of
+ * the same leg. Locked lines stay where they are.
+ */
+export function keepJoints(plan: Plan, ids: readonly string[], change: () => void): void {
+  interface Joint {
+    readonly line: string;
+    readonly vertex: number;
+    readonly host: string;
+    readonly leg: number;
+    readonly t: number;
+  }
+  const joints: Joint[] = [];
+  for (const host of ids) {
+    const own = plan.lines[host]!.vertices;
+    const at = stations(own);
+    const box = boxOf(own);
+    for (const other of Object.values(plan.lines)) {
+      if (ids.includes(other.id) || other.locked) continue;
+      other.vertices.forEach((v, vertex) => {
+        if (!inBox(box, v)) return;
+        const hit = nearest(own, v);
+        if (hit.off > JOIN_TOLERANCE) return;
+        const span = at[hit.leg + 1]! - at[hit.leg]!;
+        joints.push({
+          line: other.id,
+          vertex,
+          host,
+          leg: hit.leg,
+          t: span === 0 ? 0 : (hit.s - at[hit.leg]!) / span,
+        });
+      });
+    }
+  }
+  change();
+  for (const joint of joints) {
+    const own = plan.lines[joint.host]!.vertices;
+    const at = stations(own);
+    const s = at[joint.leg]! + joint.t * (at[joint.leg + 1]! - at[joint.leg]!);
+    const p = pointAt(own, s);
+    const vertices = plan.lines[joint.line]!.vertices;
+    const v = vertices[joint.vertex]!;
+    if (Math.hypot(p.e - v.e, p.n - v.n) < 1e-9) continue;
+    const onNeighbour = [vertices[joint.vertex - 1], vertices[joint.vertex + 1]].some(
+      (w) => w && Math.hypot(w.e - p.e, w.n - p.n) < 0.01,
+    );
+    if (onNeighbour) continue;
+    keepPlaces(plan, joint.line, () => {
+      v.e = p.e;
+      v.n = p.n;
+    });
+  }
+}
+
+function boxOf(points: readonly Point[]): [number, number, number, number] {
+  let [w, s, e, n] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const p of points) {
+    w = Math.min(w, p.e);
+    e = Math.max(e, p.e);
+    s = Math.min(s, p.n);
+    n = Math.max(n, p.n);
+  }
+  return [w - JOIN_TOLERANCE, s - JOIN_TOLERANCE, e + JOIN_TOLERANCE, n + JOIN_TOLERANCE];
+}
+
+const inBox = ([w, s, e, n]: [number, number, number, number], p: Point): boolean =>
+  p.e >= w && p.e <= e && p.n >= s && p.n <= n;

@@ -1,0 +1,91 @@
+/** Gates on lines: the ground under their swing, their cable, what they take. */
+import { bearing, fromBearing, planLength, pointAt } from '../../plan/geometry.js';
+import { figure } from '../../plan/catalogue.js';
+import type { Gate, Line, Plan } from '../../plan/schema.js';
+import { heightAt, type Ground } from '../../terrain/ground.js';
+import { ownKeys } from '../door.js';
+import { lineStage, type Counted, type Door, type Items, type Shown } from '../part.js';
+import { keys } from './keys.js';
+import { gateNoCable } from './rules/gateNoCable.js';
+import { gateSwing } from './rules/gateSwing.js';
+
+export type GatesPiece = Shown<typeof keys>;
+
+export const gates = {
+  id: 'gates' as const,
+  keys,
+  places: { tables: { gates: { goes: true } } },
+  check(door: Door): void {
+    const { plan, say } = door;
+    ownKeys(door, 'gates', plan.gates);
+    for (const [key, gate] of Object.entries(plan.gates)) {
+      const line = Object.hasOwn(plan.lines, gate.line) ? plan.lines[gate.line] : undefined;
+      if (!line) say(`/gates/${key}/line`, `no line is called "${gate.line}"`);
+      else if (gate.at_m > planLength(line) + 1)
+        say(`/gates/${key}/at_m`, 'lies beyond the end of its line');
+    }
+  },
+  turned(plan: Plan, line: Line): void {
+    for (const gate of Object.values(plan.gates)) {
+      if (gate.line !== line.id) continue;
+      if (gate.hinge) gate.hinge = gate.hinge === 'start' ? 'end' : 'start';
+      if (gate.swing === 'left' || gate.swing === 'right')
+        gate.swing = gate.swing === 'left' ? 'right' : 'left';
+    }
+  },
+  blocksCut: (plan: Plan, line: Line, s: number): boolean =>
+    Object.values(plan.gates).some(
+      (g) => g.line === line.id && Math.abs(g.at_m - s) < g.width_m / 2,
+    ),
+  line: lineStage({
+    needs: ({ line: { vertices }, gates, ground }) => ({ vertices, gates, ground }),
+    work: ({ vertices, gates, ground }): GatesPiece => ({
+      swings: Object.fromEntries(gates.map((g) => [g.id, swings(vertices, g, ground)])),
+    }),
+  }),
+  count({ line, gates, cat }: Counted): Items {
+    const duties = (['live', 'earth'] as const).filter((duty) =>
+      line.strands.some((s) => s.duty === duty),
+    );
+    return gates.flatMap((gate): Items => {
+      const cables = gate.cable ? duties.length : 0;
+      return [
+        ['gate', 1],
+        ['cable', cables * (gate.width_m + figure(cat, 'gate.cableExtra'))],
+        ['conduit', cables ? gate.width_m + 1 : 0],
+        ['clamp.jumper', 2 * cables],
+      ];
+    });
+  },
+  rules: [gateSwing, gateNoCable],
+};
+
+/** How much the ground rises under a gate's leaves as they open to either side, m. */
+function swings(
+  vertices: Line['vertices'],
+  gate: Gate,
+  ground: Ground,
+): GatesPiece['swings'][string] {
+  if (ground.kind === 'flat') return { left: 0, right: 0 };
+  const half = gate.width_m / 2;
+  const leaf = gate.leaves === 2 ? half : gate.width_m;
+  const a = pointAt(vertices, gate.at_m - half);
+  const b = pointAt(vertices, gate.at_m + half);
+  const closed = bearing(a, b);
+  const leaves = [
+    { hinge: a, start: closed, turn: 1 },
+    { hinge: b, start: closed + 180, turn: -1 },
+  ].filter((_, k) => gate.leaves === 2 || k === (gate.hinge === 'end' ? 1 : 0));
+  const rise = (side: 1 | -1) => {
+    let most = 0;
+    for (const { hinge, start, turn } of leaves) {
+      for (let deg = 15; deg <= 90; deg += 15) {
+        const tip = fromBearing(hinge, leaf, start + side * turn * deg);
+        const up = heightAt(ground, tip) - heightAt(ground, hinge);
+        if (!Number.isNaN(up)) most = Math.max(most, up);
+      }
+    }
+    return most;
+  };
+  return { left: rise(-1), right: rise(1) };
+}

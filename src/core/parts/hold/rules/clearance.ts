@@ -1,0 +1,47 @@
+import { figure } from '../../../plan/catalogue.js';
+import { bottomOf } from '../../../wire/bottom.js';
+import { eachLine, onLine, type Found, type Rule } from '../../../findings/rule.js';
+
+/** The gap under the lowest strand over hollows and humps of the ground. */
+export const clearance: Rule = {
+  id: 'clearance',
+  step: 'section',
+  kind: 'mend',
+  source: {
+    mark: 'assumed',
+    text: 'Limits of the gap under the lowest strand; change them to suit',
+  },
+  check: (scene) => {
+    const above = figure(scene.cat, 'posts.clearanceAbove');
+    const least = figure(scene.cat, 'posts.clearanceMin');
+    return eachLine(scene).flatMap(([line, report]): Found[] => {
+      const gap = report.clearance;
+      const lowest = bottomOf(line.strands, scene.cat);
+      if (!gap || !lowest) return [];
+      const limit = lowest.height_m + above + (line.fill_m ?? 0);
+      const mend = { words: 'Place the posts by the ground', patch: [], place: line.id };
+      const out: Found[] = [];
+      if (gap.high.gap_m > limit + 1e-3) {
+        out.push({
+          key: `${line.id}-hollow`,
+          title: `A hollow under ${line.name}`,
+          why: `At ${scene.say.metres(gap.high.at_m)} the lowest strand hangs ${scene.say.mm(gap.high.gap_m)} over the ground; more than ${scene.say.mm(limit)} lets stock under.`,
+          todo: 'A post in the hollow, a dropper, or fill.',
+          place: onLine(line, gap.high.at_m),
+          mend,
+        });
+      }
+      if (gap.low.gap_m < Math.min(least, lowest.height_m) - 1e-3) {
+        out.push({
+          key: `${line.id}-hump`,
+          title: `The ground reaches the lowest strand of ${line.name}`,
+          why: `At ${scene.say.metres(gap.low.at_m)} the lowest strand is ${scene.say.mm(gap.low.gap_m)} over the ground; under ${scene.say.mm(least)} it lies in the grass or the soil and is shorted.`,
+          todo: 'A post on the hump, or take the hump off.',
+          place: onLine(line, gap.low.at_m),
+          mend,
+        });
+      }
+      return out;
+    });
+  },
+};

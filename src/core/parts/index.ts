@@ -1,0 +1,26 @@
+/**
+ * The parts of the fence, each after those that it leans on. Whoever works through a plan walks this
+ * list: evaluate, the check at the door, what is cut, joined and turned, the rules, the supplies.
+ */
+import { gates } from './gates/index.js';
+import { ground } from './ground/index.js';
+import { hold } from './hold/index.js';
+import { land } from './land/index.js';
+import type { Part } from './part.js';
+import { posts } from './posts/index.js';
+import { power } from './power/index.js';
+import { stock } from './stock/index.js';
+import { strands } from './strands/index.js';
+import { wire } from './wire/index.js';
+
+const LIST = [ground, stock, gates, posts, wire, hold, strands, land, power] as const;
+
+export const PARTS: readonly Part[] = LIST;
+
+type Listed = (typeof LIST)[number];
+/** What the parts found of one line, by part. */
+export type LinePieces = {
+  readonly [P in Listed as P['id']]: P extends { line: { work(needs: never): infer Piece } }
+    ? Piece
+    : undefined;
+};

@@ -1,0 +1,110 @@
+/** What lies beside the fences: where no post may stand, signs, sleeves over old wire, paddocks. */
+import { memoLast } from '../../base/memo.js';
+import { paddocksOf } from '../../land/paddocks.js';
+import { barredOn, crossingsOf, stretchesNear, thingsOf } from '../../land/things.js';
+import { figure } from '../../plan/catalogue.js';
+import { ownKeys } from '../door.js';
+import {
+  lineStage,
+  type Counted,
+  type Door,
+  type Items,
+  type Shown,
+  type ShownWhole,
+  type WholeGiven,
+} from '../part.js';
+import type { PostsPiece } from '../posts/index.js';
+import { keys } from './keys.js';
+import { burnCrossing } from './rules/burnCrossing.js';
+import { oldFence } from './rules/oldFence.js';
+import { outside } from './rules/outside.js';
+import { overhead } from './rules/overhead.js';
+import { gap, paddockGate, paddockSides, paddockWater } from './rules/paddocks.js';
+import { publicWay } from './rules/publicWay.js';
+import { trees } from './rules/trees.js';
+
+export interface LandPiece extends Shown<typeof keys> {
+  /** How often the line crosses an old fence: each crossing of a live strand wants a sleeve. */
+  readonly crossings: number;
+}
+
+export const land = {
+  id: 'land' as const,
+  keys,
+  check(door: Door): void {
+    const { plan, cat, say, named } = door;
+    ownKeys(door, 'things', plan.things);
+    for (const [key, thing] of Object.entries(plan.things ?? {})) {
+      if (thing.kind === 'soil' && thing.soil === undefined)
+        say(`/things/${key}/soil`, 'a patch of soil names its soil');
+      if (thing.soil !== undefined) named(cat.soils, thing.soil, `/things/${key}/soil`, 'soil');
+    }
+    ownKeys(door, 'paddocks', plan.paddocks);
+    for (const [key, paddock] of Object.entries(plan.paddocks ?? {})) {
+      for (const id of Object.keys(paddock.stock))
+        named(cat.profiles, id, `/paddocks/${key}/stock/${id}`, 'profile');
+    }
+  },
+  line: lineStage({
+    needs: ({ line, plan: { things }, cat }, { posts }: { posts: PostsPiece }) => ({
+      vertices: line.vertices,
+      noPosts: line.noPosts,
+      boundary: line.boundary,
+      live: line.strands.some((s) => s.duty === 'live'),
+      runs: posts.runs,
+      things,
+      cat,
+    }),
+    work({ vertices, noPosts, boundary, live, runs, things, cat }): LandPiece {
+      const old = thingsOf({ things }, 'oldFence');
+      /** Warning signs: along a boundary, else where the line follows a public way. */
+      const signs = () => {
+        if (!live) return 0;
+        const every = figure(cat, 'supplies.signEvery');
+        const count = (m: number) => Math.ceil(m / every) + 1;
+        if (boundary) return count(runs.reduce((n, r) => n + r.ground_m, 0));
+        const reach = figure(cat, 'land.publicReach');
+        return thingsOf({ things }, 'publicWay')
+          .flatMap((way) => stretchesNear({ vertices }, way, reach))
+          .reduce((n, [a, b]) => n + count(b - a), 0);
+      };
+      return {
+        barred: barredOn({ vertices, noPosts }, Object.values(things ?? {}), cat),
+        signs: signs(),
+        crossings: old.reduce((n, fence) => n + crossingsOf({ vertices }, fence).length, 0),
+      };
+    },
+  }),
+  property() {
+    const paddocks = memoLast(paddocksOf);
+    return ({ plan, cat }: WholeGiven): ShownWhole<typeof keys> =>
+      paddocks(
+        plan.lines,
+        plan.gates,
+        plan.things,
+        plan.paddocks,
+        figure(cat, 'land.gapBridge'),
+        figure(cat, 'land.gapLook'),
+      );
+  },
+  count({ line, of }: Counted): Items {
+    const { signs, crossings } = (of as { land: LandPiece }).land;
+    const live = line.strands.filter((s) => s.duty === 'live').length;
+    return [
+      ['sign', signs],
+      ['sleeve.crossing', crossings * live],
+    ];
+  },
+  rules: [
+    overhead,
+    outside,
+    gap,
+    paddockWater,
+    paddockGate,
+    paddockSides,
+    oldFence,
+    burnCrossing,
+    publicWay,
+    trees,
+  ],
+};

@@ -1,0 +1,49 @@
+import { planLength } from '../../../plan/geometry.js';
+import type { Pin } from '../../../plan/schema.js';
+import { stretchesNear, thingsOf } from '../../../land/things.js';
+import { onLine, type Found, type Rule } from '../../../findings/rule.js';
+
+/** A post this near to the bank stands at it, m. */
+const AT_BANK = 1.5;
+
+/** A line across running water: floods take the lowest strands. */
+export const burnCrossing: Rule = {
+  id: 'burn-crossing',
+  step: 'land',
+  kind: 'confirm',
+  source: { mark: 'practice', text: 'A burn is crossed in one bay, with a flood gate of its own' },
+  check: (scene) =>
+    thingsOf(scene.plan, 'burn').flatMap((burn) =>
+      Object.values(scene.plan.lines).flatMap((line): Found[] => {
+        const total = planLength(line);
+        const pins = line.pins ?? [];
+        return stretchesNear(line, burn, 0.01).flatMap(([from, to]): Found[] => {
+          const banks = [Math.max(0, from - 0.5), Math.min(total, to + 0.5)];
+          const stands = (s: number) =>
+            s <= AT_BANK ||
+            s >= total - AT_BANK ||
+            pins.some((p) => Math.abs(p.at_m - s) <= AT_BANK);
+          const missing = banks.filter((s) => !stands(s));
+          if (missing.length === 0) return [];
+          const value = [...pins, ...missing.map((at_m): Pin => ({ at_m, kind: null }))].sort(
+            (a, b) => a.at_m - b.at_m,
+          );
+          return [
+            {
+              key: `${line.id}-${burn.id}-${Math.round(from)}`,
+              title: `${line.name} crosses ${burn.name}`,
+              why: `From ${scene.say.metres(from)} to ${scene.say.metres(to)} it spans water: in a flood, drift on the lowest strands pulls posts out and shorts the line.`,
+              todo: 'A post at each bank, and a flood gate hung below the strands on a lead of its own that can be switched off.',
+              place: onLine(line, from, to),
+              mend: {
+                words: 'Pin a post at each bank',
+                patch: [
+                  { op: line.pins ? 'replace' : 'add', path: `/lines/${line.id}/pins`, value },
+                ],
+              },
+            },
+          ];
+        });
+      }),
+    ),
+};

@@ -1,0 +1,47 @@
+import { figure } from '../../../plan/catalogue.js';
+import { crossingsOf, stretchesNear, thingsOf } from '../../../land/things.js';
+import { onLine, type Found, type Rule } from '../../../findings/rule.js';
+
+/** Live wire that crosses or follows an old fence. */
+export const oldFence: Rule = {
+  id: 'old-fence',
+  step: 'land',
+  kind: 'mend',
+  source: {
+    mark: 'practice',
+    text: 'A live wire that crosses barbed wire wants an insulating sleeve; 150 mm beside it [memory]',
+  },
+  check: (scene) => {
+    const least = figure(scene.cat, 'posts.gap.barbed');
+    return thingsOf(scene.plan, 'oldFence').flatMap((old) =>
+      Object.values(scene.plan.lines).flatMap((line): Found[] => {
+        const live = line.strands.filter((s) => s.duty === 'live').length;
+        if (live === 0) return [];
+        const crossings = crossingsOf(line, old);
+        const out: Found[] = [];
+        if (crossings.length > 0)
+          out.push({
+            key: `${line.id}-${old.id}-cross`,
+            title: `${line.name} crosses ${old.name}`,
+            why: `${crossings.length === 1 ? 'One crossing' : `${crossings.length} crossings`} of ${live} live strands: ${crossings.length * live} insulating sleeves on the old ${old.barbed ? 'barbed wire, whose barbs keep them in place' : 'wire'}, at the first at ${scene.say.metres(crossings[0]!.s)}.`,
+            todo: 'Sleeve each crossing, or take the old fence down there. Never let a live strand touch it.',
+            place: onLine(line, crossings[0]!.s),
+          });
+        const beside = stretchesNear(line, old, least).filter(
+          ([a, b]) =>
+            b - a > 4 * least && !crossings.some((x) => x.s >= a && x.s <= b && b - a < 2),
+        );
+        if (beside.length > 0)
+          out.push({
+            key: `${line.id}-${old.id}-beside`,
+            kind: old.barbed ? 'stop' : 'mend',
+            title: `${line.name} runs against ${old.name}`,
+            why: `From ${scene.say.metres(beside[0]![0])} the live strands stand within ${scene.say.mm(least)} of the old ${old.barbed ? 'barbed wire: it becomes live, and barbed wire must never be' : 'netting: it shorts them'}.`,
+            todo: 'Set the line off to one side, or take the old fence down.',
+            place: onLine(line, ...beside[0]!),
+          });
+        return out;
+      }),
+    );
+  },
+};

@@ -1,0 +1,113 @@
+/** What a part of the fence is: one object with everything that it adds to the heart. */
+import type { Catalogue } from '../plan/catalogue.js';
+import type { Gate, Line, Plan } from '../plan/schema.js';
+import type { LineReport, Report } from '../report/schema.js';
+import type { Ground } from '../terrain/ground.js';
+import type { Rule } from '../findings/rule.js';
+import type { Items } from '../supplies/takeoff.js';
+import type { PartKeys } from './keys.js';
+
+export type { Items } from '../supplies/takeoff.js';
+
+/** What every stage may use. */
+export interface Given {
+  readonly plan: Plan;
+  /** With the property's own figures. */
+  readonly cat: Catalogue;
+  readonly ground: Ground;
+}
+
+/** What the stage of one line may use. */
+export interface LineGiven extends Given {
+  readonly line: Line;
+  readonly gates: readonly Gate[];
+}
+
+/** Works one line out. `work` sees only what `needs` picked, so its memory by identity cannot be stale. */
+export interface LineStage {
+  /** @param of what earlier parts found of this line, by part id */
+  needs(given: LineGiven, of: never): object;
+  work(needs: never): object;
+}
+
+/** A stage whose `work` is typed by its `needs`. */
+export const lineStage = <Of, Needs extends object, Piece extends object>(stage: {
+  needs(given: LineGiven, of: Of): Needs;
+  work(needs: Needs): Piece;
+}): typeof stage => stage;
+
+/** What the stage of the whole property may use. */
+export interface WholeGiven extends Given {
+  /** By line id, what the parts found of that line. */
+  readonly lines: Readonly<Record<string, never>>;
+  /** What earlier parts found of the property, by part id. */
+  readonly whole: never;
+}
+
+/** What is counted: a line as its parts left it. */
+export interface Counted {
+  readonly line: Line;
+  readonly gates: readonly Gate[];
+  readonly cat: Catalogue;
+  readonly of: never;
+}
+
+/** At the door: what a schema cannot say. */
+export interface Door {
+  readonly plan: Plan;
+  readonly cat: Catalogue;
+  /** @param place JSON Pointer */
+  say(place: string, reason: string): void;
+  /** Says so when a table has no such key. */
+  named(table: object, key: string, place: string, what: string): void;
+}
+
+/** Lists and tables whose `at_m` (or `from_m`, `to_m`) is a plan distance along a line. */
+export interface Places {
+  /** Keys of a line: lists of `{ at_m }`, in order. */
+  readonly spots?: readonly string[];
+  /** Keys of a line: lists of `{ from_m, to_m }`, in order. */
+  readonly stretches?: readonly string[];
+  /** Tables of the property with `{ line, at_m }`; `goes`: an item goes with its line, else `line` becomes null. */
+  readonly tables?: Readonly<Record<string, { readonly goes: boolean }>>;
+}
+
+export interface Part {
+  readonly id: string;
+  readonly keys: PartKeys;
+  readonly places?: Places;
+  check?(door: Door): void;
+  /** After a line was turned round and its places with it. */
+  turned?(plan: Plan, line: Line): void;
+  /** Before the places of `other` are put behind those of `line`. */
+  joining?(line: Line, other: Line): void;
+  /** True where a cut of the line at `s` would go through something. */
+  blocksCut?(plan: Plan, line: Line, s: number): boolean;
+  readonly line?: LineStage;
+  /** Makes the stage of the whole property, with a memory of its own. */
+  property?(): (given: WholeGiven) => object;
+  readonly rules?: readonly Rule[];
+  count?(counted: Counted): Items;
+  /** Counts what stands on no line, by the id of what it belongs to. */
+  countProperty?(given: WholeGiven): Readonly<Record<string, Items>>;
+  /** Brings the part's keys of a plan up to a version. */
+  readonly migrations?: readonly Migration[];
+}
+
+export interface Migration {
+  /** Version of the plan after it. */
+  readonly to: number;
+  /** Changes the document in place; it fits the schema of version `to - 1`. */
+  up(plan: Record<string, unknown>): void;
+}
+
+/** The keys of a piece that the report shows of a line. */
+export type Shown<K extends { readonly report: { readonly line: object } }> = Pick<
+  LineReport,
+  keyof K['report']['line'] & keyof LineReport
+>;
+/** The keys of a piece that the report shows of the property. */
+export type ShownWhole<K extends { readonly report: { readonly property: object } }> = Pick<
+  Report,
+  keyof K['report']['property'] & keyof Report
+>;

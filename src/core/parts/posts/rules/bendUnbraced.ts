@@ -1,0 +1,37 @@
+import { figure } from '../../../plan/catalogue.js';
+import { deflections, stations } from '../../../plan/geometry.js';
+import { eachLine, onLine, replace, type Rule } from '../../../findings/rule.js';
+
+/** A vertex that the wire runs round although it turns too sharply for a plain post. */
+export const bendUnbraced: Rule = {
+  id: 'bend-unbraced',
+  step: 'section',
+  kind: 'mend',
+  source: {
+    mark: 'practice',
+    text: 'A turn of more than 10 to 15 degrees wants a brace or a stout post',
+  },
+  check: (scene) => {
+    const limit = figure(scene.cat, 'posts.bendLimit');
+    return eachLine(scene).flatMap(([line, report]) => {
+      const at = stations(line.vertices);
+      const turns = deflections(line.vertices);
+      const cold = Math.max(0, ...report.strain.map((s) => s.cold_N));
+      return line.vertices.flatMap((v, i) => {
+        if (v.kind !== 'bend' || turns[i]! <= limit) return [];
+        const pull = 2 * cold * line.strands.length * Math.sin((turns[i]! * Math.PI) / 360);
+        return {
+          key: `${line.id}-${v.id}`,
+          title: `A sharp bend on ${line.name}`,
+          why: `The line turns ${Math.round(turns[i]!)} degrees and the wire runs on round it: ${scene.say.newtons(pull)} sideways on the coldest night, and the tension beyond it is lost to friction.`,
+          todo: 'Make it a corner, with its own ends.',
+          place: onLine(line, at[i]!),
+          mend: {
+            words: 'Make it a corner',
+            patch: [replace(`/lines/${line.id}/vertices/${i}/kind`, 'corner')],
+          },
+        };
+      });
+    });
+  },
+};

@@ -1,0 +1,43 @@
+import type { EnergiserReport } from '../../../report/schema.js';
+import { onLine, replace, type Found, type Rule, type Scene } from '../../../findings/rule.js';
+
+/** The worst live point falls short of what its stock want, or of the reserve asked for. */
+export const belowAim: Rule = {
+  id: 'below-aim',
+  step: 'power',
+  kind: 'mend',
+  source: { mark: 'derived', text: 'Network model of the peak voltage; leakage is assumed' },
+  check: (scene) => Object.values(scene.energisers).flatMap((report) => judge(scene, report)),
+};
+
+function judge(scene: Scene, report: EnergiserReport): Found[] {
+  const e = scene.plan.energisers[report.id]!;
+  const own = report.candidates.find((c) => c.model === e.model);
+  if (!own || own.meets) return [];
+  const worst = report.seasons[own.season]?.worst;
+  if (!worst) return [];
+  const line = scene.plan.lines[worst.line]!;
+  const season = scene.cat.seasons[own.season]!.name.toLowerCase();
+  const short = own.margin < 1;
+  const bigger = report.smallest;
+  return [
+    {
+      key: report.id,
+      kind: short ? 'mend' : 'confirm',
+      title: short ? `Too few volts on ${line.name}` : `Little reserve on ${line.name}`,
+      why: `In the ${season} season ${scene.say.kilovolts(worst.v_V)} arrive at ${scene.say.metres(worst.at_m)}; the aim there is ${scene.say.kilovolts(worst.aim_V)}${short ? '' : ` and the reserve asked for ${Math.round(scene.plan.sizing.reserve * 100)} %`}.`,
+      todo: bigger
+        ? 'A larger unit, or less leakage, more rods, or a feed nearer the middle.'
+        : 'No unit of the catalogue within the limit reaches it: cut the growth, add rods, or split the fence.',
+      place: onLine(line, worst.at_m),
+      ...(bigger && bigger !== e.model
+        ? {
+            mend: {
+              words: `Choose ${scene.cat.energisers[bigger]!.name}`,
+              patch: [replace(`/energisers/${e.id}/model`, bigger)],
+            },
+          }
+        : {}),
+    },
+  ];
+}

@@ -1,0 +1,131 @@
+/** The strands of a line: what is asked of them, how the rules stand, what is proposed instead. */
+import { figure, recordOf, type Catalogue } from '../../plan/catalogue.js';
+import type { Strand } from '../../plan/schema.js';
+import type { Layout } from '../../posts/layout.js';
+import type { Requirement } from '../../report/schema.js';
+import { judge } from '../../strands/judge.js';
+import { effectiveGap, pushedBy, reachOf } from '../../strands/opening.js';
+import { proposeOne } from '../../strands/proposal.js';
+import { isBarbed } from '../../wire/bottom.js';
+import { ownKeys, soundStrands } from '../door.js';
+import { lineStage, type Counted, type Door, type Items, type Shown } from '../part.js';
+import type { PostsPiece } from '../posts/index.js';
+import type { StockPiece } from '../stock/index.js';
+import type { WirePiece } from '../wire/index.js';
+import { keys } from './keys.js';
+import { barbedForHorses } from './rules/barbedForHorses.js';
+import { barbedLive } from './rules/barbedLive.js';
+import { bareOnSteel } from './rules/bareOnSteel.js';
+import { doesNotHold } from './rules/doesNotHold.js';
+import { gapOpens } from './rules/gapOpens.js';
+import { gapTooWide } from './rules/gapTooWide.js';
+import { leftDesign } from './rules/leftDesign.js';
+import { liveUninsulated } from './rules/liveUninsulated.js';
+import { nearBarbed } from './rules/nearBarbed.js';
+import { panelLive } from './rules/panelLive.js';
+import { stepOver, topUnseen } from './rules/topOf.js';
+
+export type StrandsPiece = Shown<typeof keys>;
+
+export const strands = {
+  id: 'strands' as const,
+  keys,
+  check(door: Door): void {
+    const { plan, named } = door;
+    ownKeys(door, 'designs', plan.designs);
+    for (const [key, design] of Object.entries(plan.designs ?? {}))
+      soundStrands(door, design.strands, `/designs/${key}`);
+    for (const [key, line] of Object.entries(plan.lines)) {
+      soundStrands(door, line.strands, `/lines/${key}`);
+      if (line.design !== undefined)
+        named(plan.designs ?? {}, line.design, `/lines/${key}/design`, 'design');
+    }
+  },
+  line: lineStage({
+    needs: ({ line, cat }, of: { stock: StockPiece; posts: PostsPiece; wire: WirePiece }) => ({
+      strands: line.strands,
+      asked: of.stock.asked,
+      layout: of.posts.layout,
+      strain: of.wire.strain,
+      cat,
+    }),
+    work({ strands, asked, layout, strain, cat }): StrandsPiece {
+      const requirement = asked && withBay(asked, layout, cat);
+      const pushed = pushedBy(strain);
+      return {
+        requirement,
+        proposal: requirement && proposeOne(requirement, cat),
+        marks: requirement ? judge(strands, requirement, cat, pushed) : [],
+        effectiveGap_m: effectiveGap(strands, pushed, cat, reachOf(asked)),
+      };
+    },
+  }),
+  count({ line, cat, of }: Counted): Items {
+    const { layout } = (of as { posts: PostsPiece }).posts;
+    // What stands already of an old fence is not bought.
+    const bought = line.strands.filter((s) => !s.kept);
+    const insulated = bought.filter((s) => s.insulated).length;
+    const offset = bought.filter((s) => s.insulated && s.offset_m).length;
+    const tail = figure(cat, 'end.tail');
+    const perPost = layout.posts
+      .filter((p) => p.role === 'line' || p.role === 'bend')
+      .flatMap((p): Items => {
+        const onTimber = recordOf(cat.posts, p.kind).conducts ? 0 : bought.length;
+        return [
+          ['insulator.line', insulated - offset],
+          ['insulator.offset', offset],
+          ['staple', onTimber * figure(cat, 'supplies.staplesPerPost')],
+        ];
+      });
+    const tied = (['live', 'earth'] as const)
+      .map((duty) => line.strands.filter((s) => s.duty === duty).length)
+      .reduce((sum, n) => sum + (n > 1 ? n : 0), 0);
+    const earth = line.strands.some((s) => s.duty === 'earth');
+    const perRun = layout.runs.flatMap((run): Items => {
+      // Earth strands are bonded to rods of their own along the run.
+      const rods = earth ? Math.floor(run.ground_m / figure(cat, 'earth.strandRod')) + 1 : 0;
+      return [
+        ...bought.map((s) => [`wire.${s.wire}`, run.ground_m + 2 * tail] as const),
+        ['insulator.end', 2 * insulated],
+        ['clamp.jumper', 2 * tied],
+        ['staple', 4 * bought.length],
+        ['earth.rod', rods],
+        ['earth.clamp', rods],
+        ['switch.cutout', bought.filter((s) => s.switched).length],
+        ['sleeve.crossing', 2 * barbedWithin(line.strands, cat)],
+      ];
+    });
+    return [...perPost, ...perRun];
+  },
+  rules: [
+    barbedLive,
+    panelLive,
+    barbedForHorses,
+    nearBarbed,
+    liveUninsulated,
+    doesNotHold,
+    gapTooWide,
+    gapOpens,
+    topUnseen,
+    stepOver,
+    bareOnSteel,
+    leftDesign,
+  ],
+};
+
+/** The longest bay that this ground allows, beside what the stock ask of the strands. */
+function withBay(asked: Requirement, { stretches }: Layout, cat: Catalogue): Requirement {
+  const ground = stretches.some((s) => s.undulating) ? 'uneven' : 'even';
+  const key = `posts.${ground}${asked.small ? 'Small' : 'Large'}`;
+  const value = figure(cat, key);
+  const path = `defaults.${key}.value`;
+  const bay = { about: 'bay' as const, profile: null, path, value, note: null, usual: value };
+  return { ...asked, rows: [...asked.rows, bay] };
+}
+
+/** Barbed strands between the lowest and the highest live one: each tie between live passes them. */
+function barbedWithin(strands: readonly Strand[], cat: Catalogue): number {
+  const live = strands.flatMap((s, i) => (s.duty === 'live' ? [i] : []));
+  if (live.length < 2) return 0;
+  return strands.slice(live[0], live.at(-1)).filter((s) => isBarbed(s, cat)).length;
+}

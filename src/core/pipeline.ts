@@ -1,0 +1,126 @@
+/**
+ * Works a plan out part by part. Pure; each stage remembers its last answer by the identity of what it
+ * was given, so moving one vertex works out one line and its network.
+ */
+import { memoLast, memoOn, sameItems, steady } from './base/memo.js';
+import { PARTS, type LinePieces } from './parts/index.js';
+import type { Items, Part } from './parts/part.js';
+import type { PowerWhole } from './parts/power/index.js';
+import { withOverrides, type Catalogue } from './plan/catalogue.js';
+import type { Gate, Line, Plan } from './plan/schema.js';
+import type { LineReport, Report } from './report/schema.js';
+import type { Ground } from './terrain/ground.js';
+
+type Pieces = Record<string, object>;
+
+/** A plan as its parts left it. */
+export interface Worked {
+  /** The catalogue with the property's own figures. */
+  readonly cat: Catalogue;
+  readonly gates: Readonly<Record<string, readonly Gate[]>>;
+  /** By line and part, all that was found, also what the report does not show. */
+  readonly of: Readonly<Record<string, LinePieces>>;
+  readonly whole: { readonly power: PowerWhole };
+  /** What the report shows of each line; the same object while nothing in it changed. */
+  readonly lines: Report['lines'];
+  /** What the report shows of the property. */
+  readonly shown: Pick<Report, 'energisers' | 'dead' | 'shared' | 'paddocks' | 'gaps'>;
+  /** Quantities by line, or by what else they belong to. */
+  readonly counted: Readonly<Record<string, Items>>;
+}
+
+export interface Pipeline {
+  (plan: Plan, ground: Ground, base: Catalogue): Worked;
+}
+
+/** No gates: one list, so that identity tells that nothing changed. */
+export const NONE: readonly Gate[] = [];
+
+/** Makes a pipeline with its own memory; keep one for each plan that is being edited. */
+export function createPipeline(parts: readonly Part[] = PARTS): Pipeline {
+  const overridden = memoLast(withOverrides);
+  const steadyGates = steady<readonly Gate[]>(sameItems);
+  const gatesByLine = memoLast((gates: Plan['gates']) => steadyGates(groupGates(gates)));
+  const stages = parts.map(() => memoOn<object>());
+  const reports = memoOn<LineReport>();
+  const counts = memoOn<Items>();
+  const properties = parts.map((part) => part.property?.());
+  const shownKeys = parts.map((part) => Object.keys(part.keys.report.line));
+
+  return (plan, ground, base) => {
+    const cat = overridden(base, plan.overrides);
+    const gates = gatesByLine(plan.gates);
+    const of: Record<string, Pieces> = {};
+    const lines: Record<string, LineReport> = {};
+    const counted: Record<string, Items> = {};
+    for (const [id, line] of Object.entries(plan.lines)) {
+      const given = { plan, cat, ground, line, gates: gates[id] ?? NONE };
+      const pieces: Pieces = (of[id] = {});
+      parts.forEach((part, k) => {
+        if (!part.line) return;
+        const needs = part.line.needs(given, pieces as never);
+        pieces[part.id] = stages[k]!.get(id, Object.values(needs), () =>
+          part.line!.work(needs as never),
+        );
+      });
+      const all = Object.values(pieces);
+      lines[id] = reports.get(id, [line.name, ...all], () => reportOf(line, pieces));
+      counted[id] = counts.get(id, [line, given.gates, cat, ...all], () =>
+        countOf(parts, line, given.gates, pieces, cat),
+      );
+    }
+    const known = new Set(Object.keys(plan.lines));
+    for (const memory of [...stages, reports, counts]) memory.keep(known);
+
+    const whole: Pieces = {};
+    const shown: Record<string, unknown> = {};
+    parts.forEach((part, k) => {
+      const given = {
+        plan,
+        cat,
+        ground,
+        lines: of as Record<string, never>,
+        whole: whole as never,
+      };
+      const piece = properties[k]?.(given);
+      if (piece) {
+        whole[part.id] = piece;
+        for (const key of Object.keys(part.keys.report.property))
+          shown[key] = (piece as Record<string, unknown>)[key];
+      }
+      Object.assign(counted, part.countProperty?.(given));
+    });
+    return { cat, gates, of, whole, lines, shown, counted } as unknown as Worked;
+  };
+
+  function reportOf(line: Line, pieces: Pieces): LineReport {
+    const out: Record<string, unknown> = { id: line.id, name: line.name };
+    parts.forEach((part, k) => {
+      const piece = pieces[part.id] as Record<string, unknown> | undefined;
+      for (const key of shownKeys[k]!) out[key] = piece?.[key];
+    });
+    return out as LineReport;
+  }
+}
+
+/** What a line takes, by item of the price book; also of a line that is only thought of. */
+export function countOf(
+  parts: readonly Part[],
+  line: Line,
+  gates: readonly Gate[],
+  of: object,
+  cat: Catalogue,
+): Items {
+  const sums = new Map<string, number>();
+  for (const part of parts) {
+    for (const [item, n] of part.count?.({ line, gates, cat, of: of as never }) ?? [])
+      if (n !== 0) sums.set(item, (sums.get(item) ?? 0) + n);
+  }
+  return [...sums];
+}
+
+function groupGates(gates: Plan['gates']): Record<string, readonly Gate[]> {
+  const out: Record<string, Gate[]> = {};
+  for (const gate of Object.values(gates)) (out[gate.line] ??= []).push(gate);
+  return out;
+}

@@ -1,0 +1,76 @@
+/**
+ * The steps of the work, in its order: one entry each. Rail, workbench, addresses, keys and findings
+ * read this list; a view is loaded when it is first looked at.
+ */
+import { lazy, type ComponentType } from 'react';
+
+export interface Step {
+  /** In addresses, and what a rule names as the step on which it is mended. */
+  readonly id: string;
+  readonly name: string;
+  /** One key that leads to it; the digits are given in order, later steps take letters. */
+  readonly key: string;
+  /** Whether the section of the chosen line stands below it. */
+  readonly section: boolean;
+  readonly view: ComponentType;
+}
+
+export const STEPS: readonly Step[] = [
+  {
+    id: 'land',
+    name: 'Land',
+    key: '1',
+    section: true,
+    view: lazy(() => import('./land/LandView.js').then((m) => ({ default: m.LandView }))),
+  },
+  {
+    id: 'strands',
+    name: 'Strands',
+    key: '2',
+    section: false,
+    view: lazy(() => import('./strands/StrandsView.js').then((m) => ({ default: m.StrandsView }))),
+  },
+  {
+    id: 'section',
+    name: 'Section',
+    key: '3',
+    section: true,
+    view: lazy(() => import('./section/SectionView.js').then((m) => ({ default: m.SectionView }))),
+  },
+  {
+    id: 'power',
+    name: 'Power',
+    key: '4',
+    section: true,
+    view: lazy(() => import('./power/PowerView.js').then((m) => ({ default: m.PowerView }))),
+  },
+  {
+    id: 'strain',
+    name: 'Strain',
+    key: '5',
+    section: true,
+    view: lazy(() => import('./strain/StrainView.js').then((m) => ({ default: m.StrainView }))),
+  },
+  {
+    id: 'supplies',
+    name: 'Supplies',
+    key: '6',
+    section: false,
+    view: lazy(() =>
+      import('./supplies/SuppliesView.js').then((m) => ({ default: m.SuppliesView })),
+    ),
+  },
+];
+
+/** The step that a word of an address means, and what to say where it means none. */
+export function stepNamed(
+  word: string | undefined,
+  steps: readonly Step[] = STEPS,
+): { step: Step; said: string | null } {
+  const first = steps[0]!;
+  if (word === undefined || word === '') return { step: first, said: null };
+  const known = steps.find((s) => s.id === word);
+  return known
+    ? { step: known, said: null }
+    : { step: first, said: `There is no step called "${word}". This is ${first.name}.` };
+}

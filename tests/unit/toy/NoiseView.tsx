@@ -1,0 +1,1 @@
+export const NoiseView = () => <p>Nothing but birds</p>;
