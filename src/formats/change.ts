@@ -1,5 +1,7 @@
 /** A change to a plan as it travels between tab and server, and as it is kept. */
-import type { PatchStep } from '../core/plan/schema.js';
+import { Type } from '@sinclair/typebox';
+import type { PatchStep, Plan } from '../core/plan/schema.js';
+import { PatchSchema } from './patch.js';
 
 /** A change as a tab sends it. */
 export interface Proposed {
@@ -8,16 +10,57 @@ export interface Proposed {
   readonly tab: string;
   /** Newest revision that the tab had seen when the change was made. */
   readonly base: number;
-  readonly kind: 'do' | 'undo' | 'redo';
+  /** `lift`: the store brought the document up to a newer version. */
+  readonly kind: 'do' | 'undo' | 'redo' | 'lift';
+  /** Of an undo or a redo: the change that it takes back or makes again. */
+  readonly of?: string;
   readonly words: string;
   readonly patch: PatchStep[];
   readonly inverse: PatchStep[];
 }
 
+const name = (least: number) => Type.String({ pattern: `^[A-Za-z0-9-]{${least},64}$` });
+/** What a change at the door must look like. */
+export const ProposedSchema = Type.Object(
+  {
+    changeId: name(8),
+    tab: name(4),
+    base: Type.Integer({ minimum: 0 }),
+    kind: Type.Union([Type.Literal('do'), Type.Literal('undo'), Type.Literal('redo')]),
+    of: Type.Optional(name(8)),
+    words: Type.String({ maxLength: 200 }),
+    patch: PatchSchema,
+    inverse: PatchSchema,
+  },
+  { additionalProperties: false },
+);
+
 /** A change as it was saved. */
 export interface Saved extends Proposed {
   readonly revision: number;
   readonly at: string;
+}
+
+/** A change on the stack of undo or redo; its body is fetched when it is wanted. */
+export interface Light {
+  readonly changeId: string;
+  readonly words: string;
+  readonly body?: { readonly patch: PatchStep[]; readonly inverse: PatchStep[] };
+}
+
+/** A property as a tab opens it. */
+export interface Opened {
+  readonly revision: number;
+  readonly plan: Plan;
+  /** When the newest change was saved. */
+  readonly at: string | null;
+  readonly stacks: { readonly undo: readonly Light[]; readonly redo: readonly Light[] };
+}
+
+/** Changes after a revision, oldest first; `more`: there are further ones behind them. */
+export interface News {
+  readonly changes: readonly Saved[];
+  readonly more: boolean;
 }
 
 /** Saved, perhaps merged with what others saved since; or not, because the changes touch. */

@@ -8,6 +8,8 @@ export interface CsvLine {
   readonly points: readonly (readonly [x: number, y: number])[];
 }
 
+const MOST_ROWS = 200_000;
+
 const X = /^(lon|lng|longitude|e|east|easting|x)(_m)?$/i;
 const Y = /^(lat|latitude|n|north|northing|y)(_m)?$/i;
 const NAME = /^(name|line|fence)$/i;
@@ -18,7 +20,11 @@ const NAME = /^(name|line|fence)$/i;
  * @throws FormatError with the line number
  */
 export function parseCsvLines(text: string): { lines: CsvLine[]; degrees: boolean } {
-  const { data } = Papa.parse<string[]>(text.trim(), { skipEmptyLines: true });
+  const { data } = Papa.parse<string[]>(text.trim(), {
+    skipEmptyLines: true,
+    preview: MOST_ROWS + 2,
+  });
+  if (data.length > MOST_ROWS + 1) throw new FormatError('', `more than ${MOST_ROWS} points`);
   const head = (data[0] ?? []).map((h) => h.trim());
   const find = (is: RegExp) => head.findIndex((h) => is.test(h));
   const [ix, iy, iname] = [find(X), find(Y), find(NAME)];

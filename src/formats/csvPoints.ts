@@ -23,6 +23,7 @@ const MAX_POINTS = 1_000_000;
 export function parseCsvPoints(text: string): RawPoint[] {
   const { data, errors } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
     skipEmptyLines: true,
+    preview: MAX_POINTS + 2,
   });
   const first = data[0];
   if (!first) throw new FormatError('', 'the file is empty');

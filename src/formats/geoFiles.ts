@@ -101,10 +101,10 @@ const escapes: Record<string, string> = {
   '"': '&quot;',
   "'": '&apos;',
 };
-/** Text made safe inside XML; control characters that XML forbids are left out. */
+/** Text made safe inside XML; what XML cannot hold is left out: controls, lone surrogates, no characters. */
 const xml = (text: string): string =>
   text
-    .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/g, '')
+    .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]|\p{Surrogate}/gu, '')
     .replace(/[&<>"']/g, (c) => escapes[c]!);
 
 /** GPX 1.1: lines as tracks; gates, energisers and point things as waypoints, other things as routes. */

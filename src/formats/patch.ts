@@ -3,7 +3,7 @@
  * so that what a change does not touch keeps its identity.
  */
 import { Type } from '@sinclair/typebox';
-import { applyPatches, enablePatches, produceWithPatches, type Patch } from 'immer';
+import { enablePatches, produce, produceWithPatches, type Patch } from 'immer';
 import type { PatchStep } from '../core/plan/schema.js';
 import { FormatError } from './error.js';
 
@@ -45,13 +45,26 @@ const toKeys = (path: string): string[] =>
  * @throws FormatError when a step does not fit the document
  */
 export function applyPatch<T extends object>(document: T, steps: readonly PatchStep[]): T {
-  let now = document;
-  for (const step of steps) {
-    const path = keysWithin(now, step);
-    now = applyPatches(now, [{ ...step, path } as Patch]);
-  }
-  return now;
+  return produce(document, (draft) => {
+    for (const step of steps) {
+      const keys = keysWithin(draft, step);
+      const key = keys.pop()!;
+      const at = keys.reduce<unknown>((holder, k) => (holder as Holder)[k], draft) as Holder;
+      if (step.op === 'remove') {
+        if (Array.isArray(at)) at.splice(key as number, 1);
+        else delete at[key];
+      } else if (step.op === 'add' && Array.isArray(at)) {
+        at.splice(key === '-' ? at.length : (key as number), 0, own(step.value));
+      } else at[key] = own(step.value);
+    }
+  });
 }
+
+type Holder = Record<Key, unknown>;
+
+/** A value as the document's own: a later step may write into it. */
+const own = (value: unknown): unknown =>
+  typeof value === 'object' && value !== null ? structuredClone(value) : value;
 
 /** The keys of a step, numbers where a list is meant, after making sure that they lead somewhere. */
 function keysWithin(document: object, step: PatchStep): Key[] {
@@ -104,14 +117,32 @@ export function edit<T extends object>(document: T, recipe: (draft: T) => void):
  * places of a list that the other writes into.
  */
 export function patchesTouch(a: readonly PatchStep[], b: readonly PatchStep[]): boolean {
-  return a.some((x) => b.some((y) => stepsTouch(x, y) || stepsTouch(y, x)));
+  const [x, y] = [placesOf(a), placesOf(b)];
+  return touches(x, y) || touches(y, x);
 }
 
-function stepsTouch(x: PatchStep, y: PatchStep): boolean {
-  if (y.path === x.path || y.path.startsWith(`${x.path}/`)) return true;
-  if (x.op === 'replace') return false;
-  const cut = x.path.lastIndexOf('/');
-  const index = x.path.slice(cut + 1);
-  const list = x.path.slice(0, cut + 1);
-  return /^(\d+|-)$/.test(index) && y.path.startsWith(list);
+/** Where a patch writes, and the lists whose places it moves. */
+function placesOf(steps: readonly PatchStep[]) {
+  const written = new Set<string>();
+  const moved = new Set<string>();
+  for (const { op, path } of steps) {
+    written.add(path);
+    if (op === 'replace') continue;
+    const cut = path.lastIndexOf('/');
+    if (/^(\d+|-)$/.test(path.slice(cut + 1))) moved.add(path.slice(0, cut));
+  }
+  return { written, moved };
+}
+
+/** Whether any place that `y` writes lies at or below one of `x`, or in a list that `x` moves. */
+function touches(x: ReturnType<typeof placesOf>, y: ReturnType<typeof placesOf>): boolean {
+  for (const path of y.written) {
+    if (x.written.has(path)) return true;
+    for (let cut = path.lastIndexOf('/'); cut >= 0; cut = path.lastIndexOf('/', cut - 1)) {
+      const above = path.slice(0, cut);
+      if (x.moved.has(above) || (cut > 0 && x.written.has(above))) return true;
+      if (cut === 0) break;
+    }
+  }
+  return false;
 }

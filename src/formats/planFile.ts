@@ -6,6 +6,7 @@ import type { Part } from '../core/parts/part.js';
 import { planSchemaOf, PlanSchema, type Grid, type Plan } from '../core/plan/schema.js';
 import { liftPlan, versionOf } from '../core/versions.js';
 import { FormatError, parseJson } from './error.js';
+import { soundOrigin } from './projection.js';
 import { validate } from './validate.js';
 
 export interface OpenedPlan {
@@ -25,6 +26,7 @@ export function openPlan(
   parts: readonly Part[] = PARTS,
 ): OpenedPlan {
   const { grids = {}, ...plan } = validate<Plan>(schemaFor(parts), lifted(value, parts));
+  soundOrigin(plan.origin);
   for (const [id, grid] of Object.entries(grids)) {
     if (grid.z_m.length !== grid.cols * grid.rows) {
       throw new FormatError(

@@ -70,12 +70,25 @@ export function epsgProjection(code: number): string | null {
   return NATIONAL[code] ?? null;
 }
 
-function tryProjection(definition: string): void {
+/**
+ * An origin whose projection was tried: there and back at its own place gives the place again.
+ * @throws FormatError when it is not understood, or is not in metres
+ */
+export function soundOrigin(origin: Origin): Origin {
+  if (!origin.proj.startsWith('+proj=') || /\+proj=longlat/.test(origin.proj))
+    throw new FormatError('/origin/proj', 'a +proj= definition in metres is wanted');
+  tryProjection(origin.proj, '/origin/proj', [origin.x, origin.y]);
+  return origin;
+}
+
+function tryProjection(definition: string, place = 'projection', at: LonLat = [0, 0]): void {
   try {
-    const [lon, lat] = proj4(definition, WGS84, [0, 0]);
-    if (!Number.isFinite(lon) || !Number.isFinite(lat)) throw new Error('not finite');
+    const { forward, inverse } = proj4(definition, WGS84);
+    const there = forward([at[0], at[1]]);
+    if (!there.every(Number.isFinite)) throw new Error('not finite');
+    if (!inverse(there).every(Number.isFinite)) throw new Error('not finite');
   } catch {
-    throw new FormatError('projection', 'this definition is not understood');
+    throw new FormatError(place, 'this definition is not understood');
   }
 }
 

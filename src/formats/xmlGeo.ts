@@ -19,7 +19,7 @@ export function xmlToGeoJson(format: 'gpx' | 'kml', text: string): unknown {
   let fault = '';
   const parser = new DOMParser({
     onError: (level, message) => {
-      if (level !== 'warning' && !fault) fault = message.split('\n')[0]!;
+      if (level !== 'warning' && !fault) fault = plain(message);
     },
   });
   try {
@@ -28,19 +28,30 @@ export function xmlToGeoJson(format: 'gpx' | 'kml', text: string): unknown {
       fault = `the file holds no <${format}>`;
     if (!fault) return (format === 'gpx' ? gpx : kml)(doc as unknown as Document);
   } catch (error) {
-    fault ||= (error as Error).message.split('\n')[0]!;
+    fault ||= plain((error as Error).message);
   }
   throw new FormatError('', `not a ${name} file: ${fault}`);
 }
 
+/** The parser's word without the text of the file that it repeats. */
+const plain = (message: string): string =>
+  message
+    .split('\n')[0]!
+    .replace(/["'`<].*$/, '')
+    .trim()
+    .slice(0, 80) || 'it is not well-formed';
+
+/** One walk through the text: nothing is searched twice, whatever is left open. */
 function checkDepth(text: string): void {
   let depth = 0;
+  let end = 0;
   for (let at = text.indexOf('<'); at >= 0; at = text.indexOf('<', at + 1)) {
     const next = text[at + 1];
     if (next === '/') depth--;
     else if (next !== '!' && next !== '?') {
-      const end = text.indexOf('>', at);
-      if (end > 0 && text[end - 1] !== '/') depth++;
+      if (end <= at) end = text.indexOf('>', at);
+      if (end < 0) throw new FormatError('', 'an element is not closed');
+      if (text[end - 1] !== '/') depth++;
       if (depth > MAX_DEPTH) throw new FormatError('', 'elements nested too deep');
     }
   }

@@ -1,59 +1,73 @@
-/** What every endpoint does alike: read JSON within bounds, answer, and say faults clearly. */
-import { FormatError, MAX_BYTES, parseJson } from '../formats/error.js';
+/** What every endpoint does alike: read a body within bounds, answer, and say faults clearly. */
+import { FormatError, parseJson } from '../formats/error.js';
+import { plainly, StoreError } from './database.js';
+import { JobError } from './jobs/pool.js';
 
-/** A JSON answer; never cached, since plans change. */
+const MB = 1024 * 1024;
+/** Largest bodies: a plan or a ground file; a change; a case for a calculator; a record. */
+export const ROOM = { file: 64 * MB, change: 8 * MB, calc: 8 * MB, record: 64 * 1024 } as const;
+
+const JSON_HEADERS = {
+  'content-type': 'application/json; charset=utf-8',
+  'cache-control': 'no-store',
+};
+
+/** A JSON answer from text that is JSON already; never cached, since plans change. */
+export const jsonText = (text: string, status = 200): Response =>
+  new Response(text, { status, headers: JSON_HEADERS });
 export const json = (body: unknown, status = 200): Response =>
-  new Response(JSON.stringify(body), {
-    status,
-    headers: { 'content-type': 'application/json; charset=utf-8', 'cache-control': 'no-store' },
-  });
+  jsonText(JSON.stringify(body), status);
 
 /** A fault as JSON: `{ error, place, reason }`. */
 export const fault = (status: number, reason: string, place = ''): Response =>
   json({ error: place ? `${place}: ${reason}` : reason, place, reason }, status);
 
-/** Text of a request body. @throws FormatError when it is too large */
-export async function bodyText(request: Request): Promise<string> {
-  const tooLarge = new FormatError('', `larger than ${MAX_BYTES / 1024 / 1024} MB`);
-  if (Number(request.headers.get('content-length') ?? 0) > MAX_BYTES) throw tooLarge;
+/** A request that is not taken, with its status. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+/** Text of a request body. @throws Refused when it is larger than `room` bytes */
+export async function bodyText(request: Request, room: number): Promise<string> {
+  const size = room >= MB ? `${room / MB} MB` : `${room / 1024} kB`;
+  const tooLarge = new Refused(413, `larger than ${size}`);
+  if (Number(request.headers.get('content-length') ?? 0) > room) throw tooLarge;
   const reader = request.body?.getReader();
   if (!reader) return '';
   const parts: Uint8Array[] = [];
-  let size = 0;
+  let read = 0;
   for (;;) {
     const { done, value } = await reader.read();
     if (done) break;
-    size += value.length;
-    if (size > MAX_BYTES) throw tooLarge;
+    read += value.length;
+    if (read > room) throw tooLarge;
     parts.push(value);
   }
   return Buffer.concat(parts).toString('utf8');
 }
 
 /** JSON of a request body. */
-export const bodyJson = async (request: Request): Promise<unknown> =>
-  parseJson(await bodyText(request));
+export const bodyJson = async (request: Request, room: number): Promise<unknown> =>
+  parseJson(await bodyText(request, room));
 
-/** Runs an endpoint; a FormatError becomes 422 with its place, a RangeError 422 with its reason. */
+/** Runs an endpoint; what is wrong with a request is said with its place and reason. */
 export async function answer(run: () => Promise<Response>): Promise<Response> {
   try {
     return await run();
-  } catch (error) {
+  } catch (thrown) {
+    const error = plainly(thrown);
     if (error instanceof FormatError) return fault(422, error.reason, error.place);
+    if (error instanceof Refused) return fault(error.status, error.message);
+    if (error instanceof JobError && error.status !== 500)
+      return fault(error.status, error.message);
     if (error instanceof RangeError) return fault(422, error.message);
+    if (error instanceof StoreError) return fault(503, `${error.message}; nothing was changed`);
     console.error(error);
     return fault(500, 'the server could not do this; nothing was changed');
   }
 }
-
-/** A file that came as text or as base64. @throws FormatError when it came as neither */
-export function contentOf(body: { text?: string; base64?: string }): string | Uint8Array {
-  if (body.text !== undefined) return body.text;
-  if (body.base64 !== undefined) return Buffer.from(body.base64, 'base64');
-  throw new FormatError('text', 'the file is missing');
-}
-
-export const bytesOf = (content: string | Uint8Array): Uint8Array =>
-  typeof content === 'string' ? Buffer.from(content, 'latin1') : content;
-export const textOf = (content: string | Uint8Array): string =>
-  typeof content === 'string' ? content : Buffer.from(content).toString('utf8');

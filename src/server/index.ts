@@ -1,11 +1,37 @@
-/** The store of this server process, opened at first use. */
+/** The store and the helpers of this server process. */
+import { existsSync } from 'node:fs';
+import { resolve } from 'node:path';
 import { openDatabase } from './database.js';
+import { createPool, type Pool } from './jobs/pool.js';
+import { recordStore, type RecordStore } from './records/store.js';
 import { planStore, type PlanStore } from './store.js';
 
-let opened: Promise<PlanStore> | null = null;
+export interface Store extends PlanStore {
+  readonly records: RecordStore;
+}
 
-/** The plan store on the file that ANABATIC_DB names. */
-export function store(): Promise<PlanStore> {
-  opened ??= openDatabase(process.env['ANABATIC_DB'] ?? 'var/anabatic.sqlite').then(planStore);
+/** The file that ANABATIC_DB names. */
+export const storeFile = (): string => resolve(process.env['ANABATIC_DB'] ?? 'var/anabatic.sqlite');
+
+let opened: Promise<Store> | null = null;
+/** The store, opened once; one that failed is tried again the next time. */
+export function store(): Promise<Store> {
+  opened ??= openDatabase(storeFile())
+    .then((db) => ({ ...planStore(db), records: recordStore(db) }))
+    .catch((error: unknown) => {
+      opened = null;
+      throw error;
+    });
   return opened;
+}
+
+let pool: Pool | null = null;
+/** The helper processes for long work. */
+export function jobs(): Pool {
+  if (!pool) {
+    const file = resolve(process.env['ANABATIC_JOBS'] ?? 'dist/jobs/worker.mjs');
+    if (!existsSync(file)) throw new Error('not built yet: run "npm run build" first');
+    pool = createPool({ file });
+  }
+  return pool;
 }

@@ -1,11 +1,15 @@
 /** Plans as an append-only history: every change a patch, snapshots now and then. */
 import { createHash, randomBytes } from 'node:crypto';
 import type { Knex } from 'knex';
+import { PARTS } from '../core/parts/index.js';
+import type { Part } from '../core/parts/part.js';
 import type { Grid, PatchStep, Plan } from '../core/plan/schema.js';
-import type { CommitResult, Proposed, Saved } from '../formats/change.js';
+import { liftPlan, versionOf } from '../core/versions.js';
+import type { CommitResult, Light, News, Opened, Proposed, Saved } from '../formats/change.js';
 import { FormatError } from '../formats/error.js';
 import { openPlan, type OpenedPlan } from '../formats/planFile.js';
 import { applyPatch, patchesTouch } from '../formats/patch.js';
+import { stacksOf } from '../formats/stacks.js';
 
 export interface PropertyRow {
   readonly id: string;
@@ -21,13 +25,25 @@ interface ChangeRow {
   tab: string;
   base: number;
   kind: Proposed['kind'];
+  of: string | null;
   words: string;
   patch: string;
   inverse: string;
   at: string;
 }
 
+/** The newest plan of a property. */
+interface Head {
+  readonly revision: number;
+  readonly plan: Plan;
+}
+
 const SNAPSHOT_EVERY = 50;
+/** Plans that are kept in memory, those asked for last. */
+const HEADS = 24;
+/** Changes that are given at once, and bodies that come along for undo and redo. */
+const PAGE = 500;
+const BODIES = 40;
 
 const fromRow = (r: ChangeRow): Saved => ({
   revision: r.revision,
@@ -35,6 +51,7 @@ const fromRow = (r: ChangeRow): Saved => ({
   tab: r.tab,
   base: r.base,
   kind: r.kind,
+  ...(r.of === null ? {} : { of: r.of }),
   words: r.words,
   patch: JSON.parse(r.patch) as PatchStep[],
   inverse: JSON.parse(r.inverse) as PatchStep[],
@@ -46,40 +63,130 @@ export const gridId = (body: string): string =>
   `g${createHash('sha256').update(body).digest('hex').slice(0, 20)}`;
 
 /** The plan store over one database. */
-export function planStore(db: Knex) {
-  // The newest plan of each property, so that a change needs no replay. Another process may have
-  // written since, hence the revision beside it.
-  const heads = new Map<string, { revision: number; plan: Plan }>();
+export function planStore(db: Knex, parts: readonly Part[] = PARTS) {
+  // The newest plans, so that a change needs no replay. Another process may have written since:
+  // each look reads what came after.
+  const heads = new Map<string, Head>();
+  const remember = (id: string, head: Head): Head => {
+    heads.delete(id);
+    heads.set(id, head);
+    for (const old of heads.keys()) {
+      if (heads.size <= HEADS) break;
+      heads.delete(old);
+    }
+    return head;
+  };
 
-  async function head(
-    id: string,
-    trx: Knex = db,
-  ): Promise<{ revision: number; plan: Plan } | null> {
-    const newest = await trx<ChangeRow>('change')
-      .where({ property_id: id })
-      .max({ r: 'revision' })
-      .first();
-    const cached = heads.get(id);
-    const snap = await trx('snapshot')
+  async function newest(id: string, from: Knex): Promise<Head | null> {
+    const snap = await from('snapshot')
       .where({ property_id: id })
       .orderBy('revision', 'desc')
       .first();
     if (!snap) return null;
-    const revision = Math.max(Number(newest?.r ?? 0), Number(snap.revision));
-    if (cached?.revision === revision) return cached;
-    let plan = JSON.parse(snap.plan as string) as Plan;
-    const later = await trx<ChangeRow>('change')
+    const cached = heads.get(id);
+    let { revision, plan }: Head =
+      cached && cached.revision >= snap.revision
+        ? cached
+        : { revision: Number(snap.revision), plan: JSON.parse(snap.plan as string) as Plan };
+    // One query gives both how far the history goes and what it says.
+    const later = await from<ChangeRow>('change')
       .where({ property_id: id })
-      .andWhere('revision', '>', snap.revision)
+      .andWhere('revision', '>', revision)
       .orderBy('revision');
-    for (const row of later) plan = applyPatch(plan, JSON.parse(row.patch) as PatchStep[]);
-    const found = { revision, plan };
-    heads.set(id, found);
-    return found;
+    for (const row of later) {
+      plan = applyPatch(plan, JSON.parse(row.patch) as PatchStep[]);
+      revision = row.revision;
+    }
+    return revision === cached?.revision ? cached : remember(id, { revision, plan });
   }
 
+  /** The newest plan in the version that this program writes. */
+  async function head(id: string): Promise<Head | null> {
+    const found = await newest(id, db);
+    if (!found || found.plan.version === versionOf(parts)) return found;
+    return db.transaction((trx) => lift(id, trx));
+  }
+
+  /** Brings the document up to this version, as a change of its own. */
+  async function lift(id: string, trx: Knex): Promise<Head | null> {
+    const now = await newest(id, trx);
+    if (!now || now.plan.version === versionOf(parts)) return now;
+    const was = now.plan as unknown as Record<string, unknown>;
+    const next = liftPlan(was, parts) as Record<string, unknown>;
+    const change: Proposed = {
+      changeId: `lift-${randomBytes(8).toString('hex')}`,
+      tab: 'store',
+      base: now.revision,
+      kind: 'lift',
+      words: `brought up to version ${versionOf(parts)}`,
+      patch: difference(was, next),
+      inverse: difference(next, was),
+    };
+    await write(id, change, now.revision + 1, new Date().toISOString(), trx);
+    return remember(id, { revision: now.revision + 1, plan: applyPatch(now.plan, change.patch) });
+  }
+
+  const write = (id: string, c: Proposed, revision: number, at: string, trx: Knex) =>
+    trx('change').insert({
+      property_id: id,
+      revision,
+      change_id: c.changeId,
+      tab: c.tab,
+      base: c.base,
+      kind: c.kind,
+      of: c.of ?? null,
+      words: c.words,
+      patch: JSON.stringify(c.patch),
+      inverse: JSON.stringify(c.inverse),
+      at,
+    });
+
   return {
-    head: (id: string) => head(id),
+    head,
+
+    /**
+     * A property as a tab opens it: what can be undone and redone comes from the whole history.
+     * @param mine changes that the tab still holds: those that are saved already are named
+     */
+    async open(
+      id: string,
+      mine: readonly string[] = [],
+    ): Promise<(Opened & { landed: string[] }) | null> {
+      const now = await head(id);
+      if (!now) return null;
+      const rows = await db<ChangeRow>('change')
+        .where({ property_id: id })
+        .andWhere('revision', '<=', now.revision)
+        .orderBy('revision')
+        .select('change_id', 'kind', 'of', 'words', 'at');
+      const { undo, redo } = stacksOf(
+        rows.map((r) => ({
+          changeId: r.change_id,
+          kind: r.kind,
+          words: r.words,
+          ...(r.of === null ? {} : { of: r.of }),
+        })),
+      );
+      const wanted = [...undo.slice(-BODIES), ...redo.slice(-BODIES)].map((c) => c.changeId);
+      const bodies = new Map(
+        (await db<ChangeRow>('change').whereIn('change_id', wanted)).map((r) => [
+          r.change_id,
+          fromRow(r),
+        ]),
+      );
+      const filled = (list: readonly Light[]) =>
+        list.map((c) => {
+          const body = bodies.get(c.changeId);
+          return body ? { ...c, body: { patch: body.patch, inverse: body.inverse } } : c;
+        });
+      const known = new Set(rows.map((r) => r.change_id));
+      return {
+        ...now,
+        at: rows.at(-1)?.at ?? null,
+        stacks: { undo: filled(undo), redo: filled(redo) },
+        landed: mine.filter((changeId) => known.has(changeId)),
+      };
+    },
 
     async list(): Promise<PropertyRow[]> {
       const rows = await db('property')
@@ -91,9 +198,13 @@ export function planStore(db: Knex) {
       return rows.map((r) => ({ ...r, revision: Number(r.revision ?? 0) })) as PropertyRow[];
     },
 
-    /** Stores grids by content; gives each its id. */
-    async putGrid(grid: Grid): Promise<string> {
-      const body = JSON.stringify(grid);
+    /** Stores a grid by its content; gives its id. */
+    putGrid(grid: Grid): Promise<string> {
+      return this.putGridBody(JSON.stringify(grid));
+    },
+
+    /** The same for a grid that is JSON text already. */
+    async putGridBody(body: string): Promise<string> {
       const id = gridId(body);
       await db('grid').insert({ id, body }).onConflict('id').ignore();
       return id;
@@ -105,18 +216,31 @@ export function planStore(db: Knex) {
       return (row?.body as string | undefined) ?? null;
     },
 
-    /** Creates a property from a plan that has passed its door; grids get content ids. */
-    async create(
-      { plan, grids }: OpenedPlan,
+    /** Ids of grids that the text of a plan names as its ground and the store has. */
+    async gridsNamedIn(text: string): Promise<string[]> {
+      const ids = [...text.matchAll(/"id"\s*:\s*"(g[0-9a-f]{20})"/g)].map((m) => m[1]!);
+      const rows = await db('grid')
+        .whereIn('id', [...new Set(ids)].slice(0, 100))
+        .select('id');
+      return rows.map((row) => row.id as string);
+    },
+
+    /** Creates a property from a plan that has passed its door; its grids get content ids. */
+    create({ plan, grids }: OpenedPlan, id?: string): Promise<string> {
+      const own = plan.ground.kind === 'grid' ? grids[plan.ground.id] : undefined;
+      return this.createFrom(plan, own ? JSON.stringify(own) : null, id);
+    },
+
+    /** The same with the plan's own grid as JSON text; null: flat, or a grid that the store has. */
+    async createFrom(
+      plan: Plan,
+      grid: string | null,
       id = `p${randomBytes(6).toString('hex')}`,
     ): Promise<string> {
-      let kept = plan;
-      if (plan.ground.kind === 'grid' && grids[plan.ground.id]) {
-        kept = {
-          ...plan,
-          ground: { kind: 'grid', id: await this.putGrid(grids[plan.ground.id]!) },
-        };
-      }
+      const kept: Plan =
+        grid === null
+          ? plan
+          : { ...plan, ground: { kind: 'grid', id: await this.putGridBody(grid) } };
       await db.transaction(async (trx) => {
         await trx('property').insert({ id, name: kept.name, created_at: new Date().toISOString() });
         await trx('snapshot').insert({ property_id: id, revision: 0, plan: JSON.stringify(kept) });
@@ -124,14 +248,22 @@ export function planStore(db: Knex) {
       return id;
     },
 
-    /** Saved changes after a revision, oldest first; the newest `limit` of them. */
-    async changesSince(id: string, revision: number, limit = 400): Promise<Saved[]> {
+    /** Saved changes after a revision, oldest first. */
+    async changesSince(id: string, revision: number, limit = PAGE): Promise<News> {
       const rows = await db<ChangeRow>('change')
         .where({ property_id: id })
         .andWhere('revision', '>', revision)
-        .orderBy('revision', 'desc')
-        .limit(limit);
-      return rows.reverse().map(fromRow);
+        .orderBy('revision')
+        .limit(limit + 1);
+      return { changes: rows.slice(0, limit).map(fromRow), more: rows.length > limit };
+    },
+
+    /** One change of a property, or null. */
+    async changeNamed(id: string, changeId: string): Promise<Saved | null> {
+      const row = await db<ChangeRow>('change')
+        .where({ property_id: id, change_id: changeId })
+        .first();
+      return row ? fromRow(row) : null;
     },
 
     /**
@@ -141,47 +273,43 @@ export function planStore(db: Knex) {
     async commit(id: string, change: Proposed): Promise<CommitResult | null> {
       return db
         .transaction(async (trx): Promise<CommitResult | null> => {
-          const now = await head(id, trx);
+          const now = await lift(id, trx);
           if (!now) return null;
-          const since = await trx<ChangeRow>('change')
-            .where({ property_id: id })
-            .andWhere('revision', '>', change.base)
-            .orderBy('revision');
-          const others = since.map(fromRow).filter((c) => c.tab !== change.tab);
           const again = await trx<ChangeRow>('change')
             .where({ change_id: change.changeId })
             .first();
+          if (again && again.property_id !== id)
+            throw new FormatError('/changeId', 'belongs to a change of another property');
+          const since = await trx<ChangeRow>('change')
+            .where({ property_id: id })
+            .andWhere('revision', '>', change.base)
+            .andWhere('revision', '<', again?.revision ?? now.revision + 1)
+            .andWhereNot({ tab: change.tab })
+            .orderBy('revision');
+          const others = since.map(fromRow);
           if (again) return { status: 'saved', revision: again.revision, at: again.at, others };
-          const theirs = others.filter((c) => patchesTouch(c.patch, change.patch));
+          const theirs = others.filter(
+            (c) => c.kind === 'lift' || patchesTouch(c.patch, change.patch),
+          );
           if (theirs.length > 0) return { status: 'conflict', revision: now.revision, theirs };
 
           const patched = applyPatch(now.plan, change.patch);
+          if ('grids' in patched) throw new FormatError('/grids', 'a ground is sent by itself');
           const grids = new Set<string>();
-          if (patched.ground.kind === 'grid') {
+          if (patched.ground?.kind === 'grid') {
             const row = await trx('grid').where({ id: patched.ground.id }).first('id');
             if (row) grids.add(patched.ground.id);
           }
-          const { plan } = openPlan(patched, grids);
+          const { plan } = openPlan(patched, grids, parts);
           const revision = now.revision + 1;
           const at = new Date().toISOString();
-          await trx('change').insert({
-            property_id: id,
-            revision,
-            change_id: change.changeId,
-            tab: change.tab,
-            base: change.base,
-            kind: change.kind,
-            words: change.words,
-            patch: JSON.stringify(change.patch),
-            inverse: JSON.stringify(change.inverse),
-            at,
-          });
+          await write(id, change, revision, at, trx);
           if (plan.name !== now.plan.name)
             await trx('property').where({ id }).update({ name: plan.name });
           if (revision % SNAPSHOT_EVERY === 0) {
             await trx('snapshot').insert({ property_id: id, revision, plan: JSON.stringify(plan) });
           }
-          heads.set(id, { revision, plan });
+          remember(id, { revision, plan });
           return { status: 'saved', revision, at, others };
         })
         .catch((error: unknown) => {
@@ -205,6 +333,19 @@ export function planStore(db: Knex) {
       return { ...now, grids };
     },
   };
+}
+
+/** The steps that turn one document into another, by its top keys. */
+function difference(was: Record<string, unknown>, next: Record<string, unknown>): PatchStep[] {
+  const keys = new Set([...Object.keys(was), ...Object.keys(next)]);
+  return [...keys].flatMap((key): PatchStep[] => {
+    const path = `/${key.replaceAll('~', '~0').replaceAll('/', '~1')}`;
+    if (!(key in next)) return [{ op: 'remove', path }];
+    if (!(key in was)) return [{ op: 'add', path, value: next[key] }];
+    return JSON.stringify(was[key]) === JSON.stringify(next[key])
+      ? []
+      : [{ op: 'replace', path, value: next[key] }];
+  });
 }
 
 export type PlanStore = ReturnType<typeof planStore>;

@@ -213,7 +213,7 @@ test('the guided start ends on a complete first plan', async ({ page }) => {
     .check();
   await page.getByRole('button', { name: 'Start the plan' }).click();
   await expect(page).toHaveURL(/\/land$/);
-  await expect(page.getByRole('heading', { name: 'Long Meadow' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Long Meadow', level: 1 })).toBeVisible();
   await page.keyboard.press('4');
   await expect(page.locator('[data-worst=wet]')).toContainText('kV');
   const id = page.url().split('/')[4]!;

@@ -3,13 +3,13 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Type } from '@sinclair/typebox';
 import { describe, expect, it } from 'vitest';
-import { FormatError, MAX_BYTES } from '../../src/formats/error.js';
+import { FormatError } from '../../src/formats/error.js';
 import { readGround } from '../../src/formats/ground.js';
 import { converter } from '../../src/formats/projection.js';
 import { validate } from '../../src/formats/validate.js';
 import { openDatabase } from '../../src/server/database.js';
 import { exportAs } from '../../src/server/exports.js';
-import { answer, bodyJson, bodyText } from '../../src/server/http.js';
+import { answer, bodyJson, bodyText, Refused, ROOM } from '../../src/server/http.js';
 import { planStore } from '../../src/server/store.js';
 import { newPlan } from '../../src/views/start/newPlan.js';
 import { pointsOf } from '../../src/views/start/Guide.js';
@@ -27,16 +27,16 @@ const post = (body: BodyInit, headers: Record<string, string> = {}) =>
 
 describe('bodies', () => {
   it('are read as text and as JSON', async () => {
-    expect(await bodyText(post('häh'))).toBe('häh');
-    expect(await bodyJson(post('{"a":[1]}'))).toEqual({ a: [1] });
-    await expect(bodyJson(post('{'))).rejects.toThrow('not JSON');
+    expect(await bodyText(post('häh'), ROOM.record)).toBe('häh');
+    expect(await bodyJson(post('{"a":[1]}'), ROOM.record)).toEqual({ a: [1] });
+    await expect(bodyJson(post('{'), ROOM.record)).rejects.toThrow('not JSON');
   });
 
   it('too large are refused by their announced length, and while they come when they announce none', async () => {
-    await expect(bodyText(post('x', { 'content-length': String(MAX_BYTES + 1) }))).rejects.toThrow(
-      'larger than',
-    );
-    const chunk = new Uint8Array(8 * 1024 * 1024);
+    await expect(
+      bodyText(post('x', { 'content-length': String(ROOM.change + 1) }), ROOM.change),
+    ).rejects.toThrow('larger than 8 MB');
+    const chunk = new Uint8Array(1024 * 1024);
     let sent = 0;
     const endless = new ReadableStream<Uint8Array>({
       pull(controller) {
@@ -44,9 +44,9 @@ describe('bodies', () => {
         controller.enqueue(chunk);
       },
     });
-    await expect(bodyText(post(endless))).rejects.toThrow('larger than');
+    await expect(bodyText(post(endless), ROOM.change)).rejects.toThrow('larger than');
     // Reading stops soon after the bound instead of filling the memory.
-    expect(sent).toBeLessThan(MAX_BYTES + 4 * chunk.length);
+    expect(sent).toBeLessThan(ROOM.change + 4 * chunk.length);
   });
 
   it('faults become answers: 422 with place and reason, 500 without a word of the inside', async () => {
@@ -57,6 +57,8 @@ describe('bodies', () => {
     ]);
     const range = await answer(() => Promise.reject(new RangeError('too far')));
     expect(range.status).toBe(422);
+    const large = await answer(() => Promise.reject(new Refused(413, 'too much')));
+    expect(large.status).toBe(413);
     const quiet = console.error;
     console.error = () => undefined;
     try {

@@ -10,8 +10,10 @@ import { runCase } from '../../src/server/calc.js';
 import { migrations, openDatabase } from '../../src/server/database.js';
 import type { Proposed } from '../../src/formats/change.js';
 import { planStore, type PlanStore } from '../../src/server/store.js';
-import { stacksOf } from '../../src/ui/session/history.js';
+import { stacksOf } from '../../src/formats/stacks.js';
+import { PARTS } from '../../src/core/parts/index.js';
 import { line, plan } from './scene.js';
+import { toy } from './toy/part.js';
 
 let folder: string;
 let db: Knex;
@@ -104,7 +106,60 @@ describe('store', () => {
     await expect(store.commit(id, bad)).rejects.toThrow('/lines/a/strands/0/height_m');
     const lost = change(start(), 0, (d) => void (d.ground = { kind: 'grid', id: 'nowhere' }));
     await expect(store.commit(id, lost)).rejects.toThrow('missing');
+    await expect(
+      store.commit(id, {
+        ...change(start(), 0, rename('a', 'x')),
+        patch: [{ op: 'add', path: '/grids', value: {} }],
+      }),
+    ).rejects.toThrow('sent by itself');
     expect((await store.head(id))!).toEqual({ revision: 0, plan: start() });
+  });
+
+  it('writes a snapshot every fifty changes, and reads on from it', async () => {
+    for (let k = 0; k < 51; k++) {
+      const now = (await store.head(id))!;
+      await store.commit(id, change(now.plan, now.revision, rename('a', `name ${k}`)));
+    }
+    const snaps = await db('snapshot').where({ property_id: id }).orderBy('revision');
+    expect(snaps.map((s) => s.revision)).toEqual([0, 50]);
+    expect(JSON.parse(snaps[1].plan).lines.a.name).toBe('name 49');
+    // Were the snapshot not read, the changes before it would be missed.
+    await db('change').where({ property_id: id }).andWhere('revision', '<', 40).delete();
+    expect((await planStore(db).head(id))!.plan.lines['a']!.name).toBe('name 50');
+  });
+
+  it('opens with stacks from the whole history, however long, and names what landed already', async () => {
+    let last = '';
+    for (let k = 0; k < 450; k++) {
+      const now = (await store.head(id))!;
+      const c = change(now.plan, now.revision, rename('a', `name ${k}`));
+      last = c.changeId;
+      await store.commit(id, c);
+    }
+    const opened = (await store.open(id, [last, 'unknown-id']))!;
+    expect(opened.stacks.undo).toHaveLength(450);
+    expect(opened.landed).toEqual([last]);
+    expect(opened.stacks.undo.at(-1)!.body!.inverse).toEqual([
+      { op: 'replace', path: '/lines/a/name', value: 'name 448' },
+    ]);
+    // The bodies of old changes are fetched when they are wanted.
+    const first = opened.stacks.undo[0]!;
+    expect(first.body).toBeUndefined();
+    expect((await store.changeNamed(id, first.changeId))!.inverse[0]!.value).toBe('a');
+    const page = await store.changesSince(id, 100, 200);
+    expect([page.changes[0]!.revision, page.changes.length, page.more]).toEqual([101, 200, true]);
+    expect((await store.changesSince(id, 449)).more).toBe(false);
+    expect(await store.open('nowhere')).toBeNull();
+  });
+
+  it('brings plans of an older version up to the newest, as a change that ends what can be undone', async () => {
+    await store.commit(id, change(start(), 0, rename('a', 'before')));
+    const toyed = planStore(db, [...PARTS, toy]);
+    const lifted = (await toyed.head(id))!;
+    expect(lifted).toMatchObject({ revision: 2, plan: { version: 2, posters: {} } });
+    expect((await toyed.open(id))!.stacks).toEqual({ undo: [], redo: [] });
+    expect(await planStore(db, [...PARTS, toy]).head(id)).toEqual(lifted);
+    await expect(store.head(id)).rejects.toThrow('later version');
   });
 
   it('two processes on one file see one another', async () => {
@@ -130,7 +185,8 @@ describe('store', () => {
 });
 
 describe('undo and redo', () => {
-  const at = (kind: 'do' | 'undo' | 'redo', words: string) => ({ kind, words }) as Proposed;
+  const at = (kind: 'do' | 'undo' | 'redo', words: string, of?: string) =>
+    ({ changeId: words, kind, words, ...(of ? { of } : {}) }) as Proposed;
   it('are read from the history: undo steps back, redo forward, a new change ends redo', () => {
     const a = at('do', 'a');
     const b = at('do', 'b');
@@ -143,6 +199,11 @@ describe('undo and redo', () => {
     expect(names([a, b, at('undo', ''), at('undo', '')])).toEqual(['', 'ba']);
     expect(names([a, b, at('undo', ''), at('redo', '')])).toEqual(['ab', '']);
     expect(names([a, b, at('undo', ''), at('do', 'c')])).toEqual(['ac', '']);
+    // Another tab's change came between a change and its undo: the undo names what it took back.
+    expect(names([a, b, at('undo', '', 'a')])).toEqual(['b', 'a']);
+    expect(names([a, b, at('undo', '', 'a'), at('redo', '', 'a')])).toEqual(['ba', '']);
+    expect(names([a, b, at('undo', '', 'gone')])).toEqual(['ab', '']);
+    expect(names([a, { ...b, kind: 'lift' }, at('do', 'c')])).toEqual(['c', '']);
   });
 });
 

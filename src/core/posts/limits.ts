@@ -69,6 +69,20 @@ const sagAt = (p: PlacementInputs, x: number, L: number, chord: number): number 
   (p.wire_weight_N_per_m * chord * chord * x * (L - x)) /
   (2 * (p.sag_tension_N ?? p.tension_N) * L * L);
 
+/** Gap under the lowest strand at sample k of a span that starts at i, m. */
+function gapAt(
+  p: PlacementInputs,
+  i: number,
+  k: number,
+  slope: number,
+  L: number,
+  chord: number,
+): number {
+  const x = p.ground_s_m[k]! - p.ground_s_m[i]!;
+  const wire = p.ground_z_m[i]! + slope * x + p.wire_height_low_m - sagAt(p, x, L, chord);
+  return wire - p.ground_z_m[k]!;
+}
+
 /** Least and largest gap under the lowest strand strictly inside a span; [Infinity, -Infinity] if none. */
 export function spanClearance(p: PlacementInputs, i: number, j: number): [number, number] {
   const { ground_s_m: s, ground_z_m: z } = p;
@@ -78,8 +92,7 @@ export function spanClearance(p: PlacementInputs, i: number, j: number): [number
   let low = Infinity;
   let high = -Infinity;
   for (let k = i + 1; k < j; k++) {
-    const x = s[k]! - s[i]!;
-    const gap = z[i]! + slope * x + p.wire_height_low_m - sagAt(p, x, L, chord) - z[k]!;
+    const gap = gapAt(p, i, k, slope, L, chord);
     if (gap < low) low = gap;
     if (gap > high) high = gap;
   }
@@ -168,8 +181,17 @@ export function spanAllowed(
   if (L > Math.min(p.max_spacing_m, p.longest_m?.[i] ?? Infinity) + HAIR) return false;
   if (L < p.min_spacing_m - HAIR && !(fixedAt(p, ruled, i) && fixedAt(p, ruled, j))) return false;
   if (!clearance) return true;
-  const [low, high] = spanClearance(p, i, j);
-  return low >= p.clearance_min_m - HAIR && high <= p.clearance_max_m + HAIR;
+  const { ground_s_m: s, ground_z_m: z } = p;
+  const length = s[j]! - s[i]!;
+  const slope = (z[j]! - z[i]!) / length;
+  const chord = Math.hypot(length, z[j]! - z[i]!);
+  const [least, most] = [p.clearance_min_m - HAIR, p.clearance_max_m + HAIR];
+  // As spanClearance, and done with at the first sample that breaks a limit.
+  for (let k = i + 1; k < j; k++) {
+    const gap = gapAt(p, i, k, slope, length, chord);
+    if (gap < least || gap > most) return false;
+  }
+  return true;
 }
 
 export const fixedAt = (p: PlacementInputs, ruled: Ruled, i: number): boolean =>

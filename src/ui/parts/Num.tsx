@@ -11,7 +11,7 @@ import {
   type Units,
 } from '../../core/base/units.js';
 import { catalogue, figureAt, type Catalogue } from '../../core/plan/catalogue.js';
-import { commit, useSession } from '../session/session.js';
+import { commit, useSession } from '../../session/session.js';
 
 /** One input of a formula: a catalogue figure by path, or a value with its own text. */
 export interface OriginInput {

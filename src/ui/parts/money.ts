@@ -1,5 +1,5 @@
 import { FOOT } from '../../core/base/units.js';
-import { useSession } from '../session/session.js';
+import { useSession } from '../../session/session.js';
 
 /** Money by the metre or the foot, in the property's currency. */
 export function usePerMetre(): (per_m: number) => string {

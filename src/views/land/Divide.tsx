@@ -6,8 +6,8 @@ import type { Point } from '../../core/plan/schema.js';
 import type { PaddockReport } from '../../core/report/schema.js';
 import { QuantityField } from '../../ui/parts/controls.js';
 import { Num } from '../../ui/parts/Num.js';
-import { commit } from '../../ui/session/session.js';
-import { chooseLine } from '../../ui/session/view.js';
+import { commit } from '../../session/session.js';
+import { chooseLine } from '../../session/view.js';
 import { startStrands, useSketch } from './sketch.js';
 import { AREA } from './Overview.js';
 

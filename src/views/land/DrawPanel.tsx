@@ -1,8 +1,8 @@
 import { useId, useState } from 'react';
 import { readTyped } from '../../core/plan/typed.js';
 import { QuantityField } from '../../ui/parts/controls.js';
-import { useSession } from '../../ui/session/session.js';
-import type { Tool } from '../../ui/session/view.js';
+import { useSession } from '../../session/session.js';
+import type { Tool } from '../../session/view.js';
 import { endDrawing, penTrail, press, useSketch } from './sketch.js';
 
 /** Draws by typing: the twin of pressing on the map. */

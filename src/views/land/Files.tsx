@@ -1,6 +1,6 @@
 import { Download, Upload } from 'lucide-react';
 import { useId, useState, type ChangeEvent } from 'react';
-import { changeGround, useSession } from '../../ui/session/session.js';
+import { changeGround, useSession } from '../../session/session.js';
 import {
   importGround,
   importWalked,

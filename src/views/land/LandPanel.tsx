@@ -1,7 +1,7 @@
 import { Fence, MousePointer2, PenLine, Route, Zap } from 'lucide-react';
 import { useState } from 'react';
-import { useSession } from '../../ui/session/session.js';
-import { useView, type Tool } from '../../ui/session/view.js';
+import { useSession } from '../../session/session.js';
+import { useView, type Tool } from '../../session/view.js';
 import { THING_NAMES } from '../../core/edit/landEdits.js';
 import { SHAPE_OF } from '../../core/land/things.js';
 import { THING_KINDS, type ThingKind } from '../../core/plan/schema.js';

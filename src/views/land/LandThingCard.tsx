@@ -2,8 +2,8 @@ import { THING_NAMES, moveThing } from '../../core/edit/landEdits.js';
 import { SHAPE_OF } from '../../core/land/things.js';
 import type { Thing } from '../../core/plan/schema.js';
 import { Caution, PlaceFields, QuantityField, Select } from '../../ui/parts/controls.js';
-import { useCatalogue } from '../../ui/session/catalogue.js';
-import { commit, useSession } from '../../ui/session/session.js';
+import { useCatalogue } from '../../session/catalogue.js';
+import { commit, useSession } from '../../session/session.js';
 import { takeTool } from './actions.js';
 import { useSketch } from './sketch.js';
 

@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
-import { useSession } from '../../ui/session/session.js';
-import { look, useView, type Tool } from '../../ui/session/view.js';
+import { useSession } from '../../session/session.js';
+import { look, useView, type Tool } from '../../session/view.js';
 import { ARROWS, nudge, removeChosen, splitHere, takeTool } from './actions.js';
 import { LandCards, LandTools } from './LandPanel.js';
 import { MapCanvas } from './MapCanvas.js';

@@ -6,7 +6,7 @@ import type { Line } from '../../core/plan/schema.js';
 import { profileOf, zAt } from '../../core/terrain/profile.js';
 import { QuantityField } from '../../ui/parts/controls.js';
 import { useUnits } from '../../ui/parts/Num.js';
-import { commit, useSession } from '../../ui/session/session.js';
+import { commit, useSession } from '../../session/session.js';
 
 /** Heights along the line by hand: worked out only while they are looked at. */
 export function Levels({ line }: { line: Line }) {

@@ -6,7 +6,7 @@ import { converter } from '../../formats/projection.js';
 import { deviceReceiver, simulatedReceiver, type Fix } from '../../ui/devices/positioning.js';
 import { Choice } from '../../ui/parts/controls.js';
 import { MEASURED, Num } from '../../ui/parts/Num.js';
-import { useSession } from '../../ui/session/session.js';
+import { useSession } from '../../session/session.js';
 import { useSketch } from './sketch.js';
 import { wait } from './walk.js';
 

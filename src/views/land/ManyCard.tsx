@@ -3,8 +3,8 @@ import { useState } from 'react';
 import { moveLines } from '../../core/edit/reshape.js';
 import { QuantityField } from '../../ui/parts/controls.js';
 import { MEASURED, Num } from '../../ui/parts/Num.js';
-import { commit, useSession } from '../../ui/session/session.js';
-import { look } from '../../ui/session/view.js';
+import { commit, useSession } from '../../session/session.js';
+import { look } from '../../session/view.js';
 import { joinWith, removeChosen } from './actions.js';
 
 /** Several lines at once. */

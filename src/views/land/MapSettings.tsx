@@ -1,5 +1,5 @@
-import { useSession } from '../../ui/session/session.js';
-import { look, useView } from '../../ui/session/view.js';
+import { useSession } from '../../session/session.js';
+import { look, useView } from '../../session/view.js';
 import { QuantityField } from '../../ui/parts/controls.js';
 
 /** How the ground is shown: distance between contours, shade or slope. */

@@ -1,7 +1,7 @@
 import { Printer } from 'lucide-react';
 import { THING_NAMES } from '../../core/edit/landEdits.js';
-import { useSession } from '../../ui/session/session.js';
-import { chooseLine, look } from '../../ui/session/view.js';
+import { useSession } from '../../session/session.js';
+import { chooseLine, look } from '../../session/view.js';
 import { MEASURED, Num, WhereFrom } from '../../ui/parts/Num.js';
 import { Files } from './Files.js';
 import { LiveWalk } from './LiveWalk.js';

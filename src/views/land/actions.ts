@@ -3,8 +3,8 @@ import { moveEnergiser, moveVertex, removeLine, removeVertex } from '../../core/
 import { stations } from '../../core/plan/geometry.js';
 import { moveThing } from '../../core/edit/landEdits.js';
 import { joinLines, moveLines, reverseLine, splitLine } from '../../core/edit/reshape.js';
-import { commit, refuse, useSession } from '../../ui/session/session.js';
-import { chooseLine, look, useView, type Chosen, type Tool } from '../../ui/session/view.js';
+import { commit, refuse, useSession } from '../../session/session.js';
+import { chooseLine, look, useView, type Chosen, type Tool } from '../../session/view.js';
 import { LEAD_REACH } from './gestures.js';
 import { endDrawing } from './sketch.js';
 

@@ -16,8 +16,8 @@ import { paddockAt } from '../../core/land/paddocks.js';
 import { offThing, SHAPE_OF, thingsOf } from '../../core/land/things.js';
 import type { Plan, Point, Thing } from '../../core/plan/schema.js';
 import { snap } from '../../core/plan/snap.js';
-import { commit, preview, refuse, useSession } from '../../ui/session/session.js';
-import { chooseLine, look, useView } from '../../ui/session/view.js';
+import { commit, preview, refuse, useSession } from '../../session/session.js';
+import { chooseLine, look, useView } from '../../session/view.js';
 import { press, pointTo, squared } from './sketch.js';
 
 /** Pointer reach in pixels: a gloved finger needs more. */

@@ -14,7 +14,7 @@ import type { Grid, Line, Plan, Point } from '../../core/plan/schema.js';
 import type { Report } from '../../core/report/schema.js';
 import { contourInterval, contourLines, heightRange } from '../../core/terrain/relief.js';
 import { heightAt, type Ground } from '../../core/terrain/ground.js';
-import type { Chosen } from '../../ui/session/view.js';
+import type { Chosen } from '../../session/view.js';
 import { SHAPE_OF } from '../../core/land/things.js';
 import { paddockAt } from '../../core/land/paddocks.js';
 import { shadeImage, rim } from './relief.js';

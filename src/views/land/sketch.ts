@@ -8,8 +8,8 @@ import { SHAPE_OF } from '../../core/land/things.js';
 import type { Plan, Point, Strand, ThingKind } from '../../core/plan/schema.js';
 import { catalogue, withOverrides } from '../../core/plan/catalogue.js';
 import { startingMakeUp } from '../../core/strands/proposal.js';
-import { commit, useSession } from '../../ui/session/session.js';
-import { chooseLine, look, useView } from '../../ui/session/view.js';
+import { commit, useSession } from '../../session/session.js';
+import { chooseLine, look, useView } from '../../session/view.js';
 
 interface Sketch {
   /** The first point, while the line has no leg yet. */

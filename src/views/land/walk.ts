@@ -6,8 +6,8 @@ import { addThing } from '../../core/edit/landEdits.js';
 import { simplified } from '../../core/plan/simplify.js';
 import type { Plan } from '../../core/plan/schema.js';
 import type { WalkedLine, WalkedPlace } from '../../formats/walked.js';
-import { commit } from '../../ui/session/session.js';
-import { chooseLine } from '../../ui/session/view.js';
+import { commit } from '../../session/session.js';
+import { chooseLine } from '../../session/view.js';
 import { startStrands } from './sketch.js';
 
 export interface Waiting {

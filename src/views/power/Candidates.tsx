@@ -3,8 +3,8 @@ import type { Energiser } from '../../core/plan/schema.js';
 import type { EnergiserReport } from '../../core/report/schema.js';
 import { Part } from '../../ui/parts/controls.js';
 import { Head, Num, useUnits, type Origin } from '../../ui/parts/Num.js';
-import { useCatalogue } from '../../ui/session/catalogue.js';
-import { commit, useSession } from '../../ui/session/session.js';
+import { useCatalogue } from '../../session/catalogue.js';
+import { commit, useSession } from '../../session/session.js';
 
 /** Every unit of the catalogue on this fence; the smallest that meets the aim with the reserve. */
 export function Candidates({ unit, report }: { unit: Energiser; report: EnergiserReport }) {

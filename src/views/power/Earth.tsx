@@ -3,8 +3,8 @@ import type { Energiser } from '../../core/plan/schema.js';
 import type { EnergiserReport } from '../../core/report/schema.js';
 import { Part, QuantityField } from '../../ui/parts/controls.js';
 import { Num, useUnits, type Origin } from '../../ui/parts/Num.js';
-import { useCatalogue } from '../../ui/session/catalogue.js';
-import { commit, useSession } from '../../ui/session/session.js';
+import { useCatalogue } from '../../session/catalogue.js';
+import { commit, useSession } from '../../session/session.js';
 
 /** Rods, their resistance by season, and the earth test that they would give. */
 export function Earth({ unit, report }: { unit: Energiser; report: EnergiserReport }) {

@@ -13,8 +13,8 @@ import { SEASONS, recordOf } from '../../core/plan/catalogue.js';
 import type { Energiser } from '../../core/plan/schema.js';
 import { modelLoadLine } from '../../core/power/loadLine.js';
 import type { EnergiserReport } from '../../core/report/schema.js';
-import { useCatalogue } from '../../ui/session/catalogue.js';
-import { useView } from '../../ui/session/view.js';
+import { useCatalogue } from '../../session/catalogue.js';
+import { useView } from '../../session/view.js';
 
 ChartJs.register(
   LineController,

@@ -4,9 +4,9 @@ import type { Energiser } from '../../core/plan/schema.js';
 import type { EnergiserReport, SeasonPower } from '../../core/report/schema.js';
 import { Part } from '../../ui/parts/controls.js';
 import { Head, Num, type Origin } from '../../ui/parts/Num.js';
-import { useCatalogue } from '../../ui/session/catalogue.js';
-import { useSession } from '../../ui/session/session.js';
-import { look, useView } from '../../ui/session/view.js';
+import { useCatalogue } from '../../session/catalogue.js';
+import { useSession } from '../../session/session.js';
+import { look, useView } from '../../session/view.js';
 
 const AIM: Origin = {
   kind: 'default',

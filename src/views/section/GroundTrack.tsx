@@ -7,8 +7,8 @@ import type { LineReport, Post } from '../../core/report/schema.js';
 import { zAt, type Profile } from '../../core/terrain/profile.js';
 import { FindingMark } from '../../ui/parts/FindingMark.js';
 import { useUnits } from '../../ui/parts/Num.js';
-import { useSession } from '../../ui/session/session.js';
-import { useView } from '../../ui/session/view.js';
+import { useSession } from '../../session/session.js';
+import { useView } from '../../session/view.js';
 import type { Scale } from './frame.js';
 
 interface Props {

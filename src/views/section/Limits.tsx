@@ -6,8 +6,8 @@ import type { Line } from '../../core/plan/schema.js';
 import type { LineReport } from '../../core/report/schema.js';
 import { Part, QuantityField, Select } from '../../ui/parts/controls.js';
 import { Num, useUnits } from '../../ui/parts/Num.js';
-import { useCatalogue } from '../../ui/session/catalogue.js';
-import { commit } from '../../ui/session/session.js';
+import { useCatalogue } from '../../session/catalogue.js';
+import { commit } from '../../session/session.js';
 
 /** What a placement must keep to on this line. */
 export function Limits({ line, report }: { line: Line; report: LineReport }) {

@@ -6,10 +6,10 @@ import type { Loosening } from '../../core/posts/loosen.js';
 import type { LineReport } from '../../core/report/schema.js';
 import { Part } from '../../ui/parts/controls.js';
 import { Head, Num, useUnits, type Origin } from '../../ui/parts/Num.js';
-import { useCatalogue } from '../../ui/session/catalogue.js';
-import { startPlacing, stopPlacing, takePlacing, usePlacing } from '../../ui/session/placing.js';
-import { commit, useSession } from '../../ui/session/session.js';
-import { look } from '../../ui/session/view.js';
+import { useCatalogue } from '../../session/catalogue.js';
+import { startPlacing, stopPlacing, takePlacing, usePlacing } from '../../session/placing.js';
+import { commit, useSession } from '../../session/session.js';
+import { look } from '../../session/view.js';
 
 /** Placement by the ground, beside what equal bays would take for the same limits. */
 export function PlacementPart({ line, report }: { line: Line; report: LineReport }) {

@@ -5,9 +5,9 @@ import type { Line } from '../../core/plan/schema.js';
 import type { LineReport, Post } from '../../core/report/schema.js';
 import { QuantityField, Select } from '../../ui/parts/controls.js';
 import { Num, type Origin } from '../../ui/parts/Num.js';
-import { useCatalogue } from '../../ui/session/catalogue.js';
-import { commit } from '../../ui/session/session.js';
-import { look, useView } from '../../ui/session/view.js';
+import { useCatalogue } from '../../session/catalogue.js';
+import { commit } from '../../session/session.js';
+import { look, useView } from '../../session/view.js';
 
 /** Rank of the post at the cursor: the nearest one. */
 export function postNear(posts: readonly Post[], s: number | null): number | null {

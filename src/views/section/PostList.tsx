@@ -6,9 +6,9 @@ import type { Line } from '../../core/plan/schema.js';
 import { runOf } from '../../core/posts/layout.js';
 import type { LineReport } from '../../core/report/schema.js';
 import { Head, MEASURED, Num, useUnits } from '../../ui/parts/Num.js';
-import { useCatalogue } from '../../ui/session/catalogue.js';
-import { useSession } from '../../ui/session/session.js';
-import { look, useView } from '../../ui/session/view.js';
+import { useCatalogue } from '../../session/catalogue.js';
+import { useSession } from '../../session/session.js';
+import { look, useView } from '../../session/view.js';
 import { HOLDS, postNear, UPLIFT } from './PostCard.js';
 
 /** Every post with its tape mark from the start of its run, to be read out. */

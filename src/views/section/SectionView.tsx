@@ -1,5 +1,5 @@
-import { useSession } from '../../ui/session/session.js';
-import { useView } from '../../ui/session/view.js';
+import { useSession } from '../../session/session.js';
+import { useView } from '../../session/view.js';
 import { LineList } from '../shell/LineList.js';
 import { Limits } from './Limits.js';
 import { PlacementPart } from './Placement.js';

@@ -2,7 +2,7 @@
 import { useEffect, useRef, type PointerEvent, type RefObject } from 'react';
 import type { Line } from '../../core/plan/schema.js';
 import type { LineReport } from '../../core/report/schema.js';
-import { look } from '../../ui/session/view.js';
+import { look } from '../../session/view.js';
 import type { Scale } from './frame.js';
 import { postNear, togglePin } from './PostCard.js';
 

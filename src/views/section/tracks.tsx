@@ -11,8 +11,8 @@ import { zAt, type Profile } from '../../core/terrain/profile.js';
 import { bottomOf } from '../../core/wire/bottom.js';
 import { hotPull, wireOf } from '../../core/wire/strain.js';
 import { useUnits } from '../../ui/parts/Num.js';
-import { useCatalogue } from '../../ui/session/catalogue.js';
-import { useView, type Track } from '../../ui/session/view.js';
+import { useCatalogue } from '../../session/catalogue.js';
+import { useView, type Track } from '../../session/view.js';
 import { LEFT, TrackName, type Scale } from './frame.js';
 
 export interface TrackProps {

@@ -2,9 +2,9 @@ import { PanelRightClose, PanelRightOpen } from 'lucide-react';
 import { memo, useEffect, useRef, useState } from 'react';
 import type { Finding } from '../../core/report/schema.js';
 import { FindingMark, KIND_NAMES } from '../../ui/parts/FindingMark.js';
-import { commitPatch, useSession } from '../../ui/session/session.js';
-import { startPlacing } from '../../ui/session/placing.js';
-import { chooseLine, goTo, look, useView } from '../../ui/session/view.js';
+import { commitPatch, useSession } from '../../session/session.js';
+import { startPlacing } from '../../session/placing.js';
+import { chooseLine, goTo, look, useView } from '../../session/view.js';
 import { PatchWords } from './PatchWords.js';
 
 const MARKS: Record<string, string> = {

@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
-import { useSession } from '../../ui/session/session.js';
-import { chooseLine, useView } from '../../ui/session/view.js';
+import { useSession } from '../../session/session.js';
+import { chooseLine, useView } from '../../session/view.js';
 
 /** The lines of the property as a column to choose from; always one chosen. */
 export function LineList({ note }: { note?: (id: string) => string }) {

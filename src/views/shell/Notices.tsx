@@ -1,42 +1,93 @@
 import { Dialog } from 'radix-ui';
-import { dismissRefused, resolveConflict, useSession } from '../../ui/session/session.js';
-import { look, useView } from '../../ui/session/view.js';
+import type { Proposed } from '../../formats/change.js';
+import { dismissRefused, happen, resolveConflict, useSession } from '../../session/session.js';
+import { look, useView } from '../../session/view.js';
 
-/** What was refused, and changes of two tabs that met. */
+const BAR = 'border-live bg-panel border-b-2 px-3 py-2';
+
+/** What could not be done, what was not taken, what met, and what this browser cannot keep. */
 export function Notices() {
   const refused = useSession((s) => s.refused);
-  const conflict = useSession((s) => s.conflict);
+  const { conflict, held, refusals, full, pending } = useSession((s) => s.book);
   return (
     <>
       {refused && (
-        <div
-          role="alert"
-          className="border-live bg-panel flex items-center gap-3 border-b-2 px-3 py-2"
-        >
+        <div role="alert" className={`${BAR} flex items-center gap-3`}>
           <span className="flex-1">{refused}</span>
           <button className="button" onClick={dismissRefused}>
             Understood
           </button>
         </div>
       )}
+      {full && (
+        <div role="alert" className={BAR}>
+          This browser has no room left to keep changes in. Each is sent to the server at once
+          {pending.length > 0 ? '; do not close this tab before it says saved.' : '.'}
+        </div>
+      )}
+      {held && (
+        <div role="alert" className={BAR}>
+          <p>
+            <strong>Not saved:</strong> {held.reason} (the server answered {held.status}). It is
+            kept, with {pending.length - 1} more behind it.
+          </p>
+          <div className="mt-1 flex gap-2">
+            <button className="button" onClick={() => happen({ type: 'retry' })}>
+              Try again
+            </button>
+            <Download changes={pending.map((p) => p.change)} />
+            <button className="button" onClick={() => happen({ type: 'giveUp' })}>
+              Give this one up
+            </button>
+          </div>
+        </div>
+      )}
+      {refusals.length > 0 && (
+        <div role="alert" className={BAR}>
+          <p className="font-semibold">Not taken, and off the screen:</p>
+          <ul className="list-inside list-disc">
+            {refusals.map((r) => (
+              <li key={r.change.changeId}>
+                {r.change.words}: {r.reason}
+              </li>
+            ))}
+          </ul>
+          <div className="mt-1 flex gap-2">
+            <Download changes={refusals.map((r) => r.change)} />
+            <button className="button" onClick={() => happen({ type: 'dismiss' })}>
+              Understood
+            </button>
+          </div>
+        </div>
+      )}
       {conflict && (
-        <div role="alert" className="border-live bg-panel border-b-2 px-3 py-2">
+        <div role="alert" className={BAR}>
           <p className="font-semibold">Two changes met at the same place.</p>
           <p>
             Here: “{conflict.mine.words}”. Elsewhere meanwhile:{' '}
             {conflict.theirs.map((t) => `“${t.words}”`).join(', ')}.
           </p>
           <div className="mt-1 flex gap-2">
-            <button className="button" onClick={() => void resolveConflict(true)}>
+            <button className="button" onClick={() => resolveConflict(true)}>
               Keep mine, on top of theirs
             </button>
-            <button className="button" onClick={() => void resolveConflict(false)}>
+            <button className="button" onClick={() => resolveConflict(false)}>
               Keep theirs
             </button>
           </div>
         </div>
       )}
     </>
+  );
+}
+
+/** Changes as a file, so that what was not taken is not lost. */
+function Download({ changes }: { changes: readonly Proposed[] }) {
+  const href = `data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(changes, null, 1))}`;
+  return (
+    <a className="button" href={href} download="changes-not-saved.json">
+      Download {changes.length === 1 ? 'it' : 'them'}
+    </a>
   );
 }
 

@@ -1,8 +1,8 @@
 import { say } from '../../core/base/units.js';
 import type { PatchStep, Plan, Strand } from '../../core/plan/schema.js';
 import { useUnits } from '../../ui/parts/Num.js';
-import { useCatalogue } from '../../ui/session/catalogue.js';
-import { useSession } from '../../ui/session/session.js';
+import { useCatalogue } from '../../session/catalogue.js';
+import { useSession } from '../../session/session.js';
 
 /** What a patch would change, in words: the old value and the new one. */
 export function PatchWords({ patch }: { patch: readonly PatchStep[] }) {

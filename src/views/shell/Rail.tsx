@@ -1,6 +1,6 @@
 import type { Finding } from '../../core/report/schema.js';
-import { useSession } from '../../ui/session/session.js';
-import { goTo, useView } from '../../ui/session/view.js';
+import { useSession } from '../../session/session.js';
+import { goTo, useView } from '../../session/view.js';
 import { STEPS, type Step } from '../steps.js';
 
 /** The steps of the work, each with how many findings are left on it. */

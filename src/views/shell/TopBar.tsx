@@ -2,8 +2,8 @@ import { CircleHelp, Redo2, Undo2 } from 'lucide-react';
 import type { SeasonId } from '../../core/plan/catalogue.js';
 import { say } from '../../core/base/units.js';
 import { Choice, Select } from '../../ui/parts/controls.js';
-import { canRedo, canUndo, commit, redo, undo, useSession } from '../../ui/session/session.js';
-import { look, useView, type Scheme, type Warmth } from '../../ui/session/view.js';
+import { canRedo, canUndo, commit, redo, undo, useSession, saveOf } from '../../session/session.js';
+import { look, useView, type Scheme, type Warmth } from '../../session/view.js';
 
 /** Property, season, temperature, units, undo and what is saved. */
 export function TopBar() {
@@ -100,16 +100,17 @@ export function TopBar() {
 }
 
 function SavedState() {
-  const save = useSession((s) => s.save);
-  const at = useSession((s) => s.savedAt);
-  const waiting = useSession((s) => s.pending.length);
+  const save = useSession(saveOf);
+  const at = useSession((s) => s.book.savedAt);
+  const waiting = useSession((s) => s.book.pending.length);
+  const full = useSession((s) => s.book.full);
   const time = at
     ? new Date(at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })
     : '';
   const text = {
     saved: time ? `saved ${time}` : 'saved',
     saving: 'saving …',
-    waiting: `not saved yet: ${waiting} kept in this browser`,
+    waiting: `not saved yet: ${waiting} kept in this ${full ? 'tab alone' : 'browser'}`,
   }[save];
   return (
     <span

@@ -1,6 +1,6 @@
 import { Suspense, useEffect, useState } from 'react';
-import { openSession, redo, refuse, undo, useSession } from '../../ui/session/session.js';
-import { goTo, look, rememberView, useView } from '../../ui/session/view.js';
+import { openSession, redo, refuse, undo, useSession } from '../../session/session.js';
+import { goTo, look, rememberView, useView } from '../../session/view.js';
 import { SectionStrip } from '../section/SectionStrip.js';
 import { stepNamed, STEPS, type Step } from '../steps.js';
 import { Findings } from './Findings.js';

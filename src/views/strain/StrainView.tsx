@@ -5,9 +5,9 @@ import { REFERENCE_C, stringingTable } from '../../core/wire/strain.js';
 import { say } from '../../core/base/units.js';
 import { Caution, Choice, Part, QuantityField } from '../../ui/parts/controls.js';
 import { Head, MEASURED, Num, useUnits, WhereFrom, type Origin } from '../../ui/parts/Num.js';
-import { useCatalogue } from '../../ui/session/catalogue.js';
-import { commit, useSession } from '../../ui/session/session.js';
-import { useView, type Warmth } from '../../ui/session/view.js';
+import { useCatalogue } from '../../session/catalogue.js';
+import { commit, useSession } from '../../session/session.js';
+import { useView, type Warmth } from '../../session/view.js';
 import { LineList } from '../shell/LineList.js';
 
 /** How tight, today: what to set, and what the coldest night and the hottest day make of it. */

@@ -2,8 +2,8 @@ import { say } from '../../core/base/units.js';
 import type { Comparison, Row } from '../../core/compare/compare.js';
 import type { Line } from '../../core/plan/schema.js';
 import { useUnits } from '../../ui/parts/Num.js';
-import { useCatalogue } from '../../ui/session/catalogue.js';
-import { useSession } from '../../ui/session/session.js';
+import { useCatalogue } from '../../session/catalogue.js';
+import { useSession } from '../../session/session.js';
 import { usePerMetre } from '../../ui/parts/money.js';
 import { who } from './words.js';
 

@@ -4,8 +4,8 @@ import { figure, type Catalogue, type SeasonId } from '../../core/plan/catalogue
 import type { Line } from '../../core/plan/schema.js';
 import type { RuleMark } from '../../core/report/schema.js';
 import { useUnits } from '../../ui/parts/Num.js';
-import { useCatalogue } from '../../ui/session/catalogue.js';
-import { useView } from '../../ui/session/view.js';
+import { useCatalogue } from '../../session/catalogue.js';
+import { useView } from '../../session/view.js';
 import { GapMarks } from './GapMarks.js';
 import { Handle } from './Handle.js';
 import { useDrag, useWidth } from './holding.js';

@@ -5,8 +5,8 @@ import type { DemandRow, Requirement } from '../../core/report/schema.js';
 import { MARK_NAMES, Num, recordAt, useUnits, type Origin } from '../../ui/parts/Num.js';
 import { Part } from '../../ui/parts/controls.js';
 import { catalogue } from '../../core/plan/catalogue.js';
-import { useCatalogue } from '../../ui/session/catalogue.js';
-import { commit } from '../../ui/session/session.js';
+import { useCatalogue } from '../../session/catalogue.js';
+import { commit } from '../../session/session.js';
 import { ABOUT, PLAIN, who } from './words.js';
 
 /** Every requirement with whose it is, its figure and its mark; each can be replaced with a note. */

@@ -5,8 +5,8 @@ import type { Design, Line } from '../../core/plan/schema.js';
 import { differences, usersOf, type Difference } from '../../core/strands/designs.js';
 import { Part } from '../../ui/parts/controls.js';
 import { useUnits } from '../../ui/parts/Num.js';
-import { commit, useSession } from '../../ui/session/session.js';
-import { chooseLine } from '../../ui/session/view.js';
+import { commit, useSession } from '../../session/session.js';
+import { chooseLine } from '../../session/view.js';
 
 /** The make-ups of this property that have a name: where each is used, and who has left it. */
 export function Designs({ line }: { line: Line }) {

@@ -2,7 +2,7 @@ import { say, type Units } from '../../core/base/units.js';
 import type { Strand } from '../../core/plan/schema.js';
 import type { RuleMark } from '../../core/report/schema.js';
 import { panelAt } from '../../core/wire/bottom.js';
-import { useCatalogue } from '../../ui/session/catalogue.js';
+import { useCatalogue } from '../../session/catalogue.js';
 import { spread } from './spread.js';
 import { STATE } from './words.js';
 

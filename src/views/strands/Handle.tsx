@@ -4,7 +4,7 @@ import { recordOf } from '../../core/plan/catalogue.js';
 import type { Line } from '../../core/plan/schema.js';
 import type { RuleMark } from '../../core/report/schema.js';
 import { useUnits } from '../../ui/parts/Num.js';
-import { useCatalogue } from '../../ui/session/catalogue.js';
+import { useCatalogue } from '../../session/catalogue.js';
 import { addAbove, remove, setDuty, setHeight, setMake, STEP, swap } from './moves.js';
 import { StrandDrawing } from './StrandDrawing.js';
 

@@ -3,8 +3,8 @@ import { figure, recordOf } from '../../core/plan/catalogue.js';
 import type { Line } from '../../core/plan/schema.js';
 import { Caution, Part } from '../../ui/parts/controls.js';
 import { Head, Num, WhereFrom, type Origin } from '../../ui/parts/Num.js';
-import { useCatalogue } from '../../ui/session/catalogue.js';
-import { useSession } from '../../ui/session/session.js';
+import { useCatalogue } from '../../session/catalogue.js';
+import { useSession } from '../../session/session.js';
 import { usePerMetre } from '../../ui/parts/money.js';
 import { who } from './words.js';
 

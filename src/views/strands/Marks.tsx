@@ -2,7 +2,7 @@ import { say, type Units } from '../../core/base/units.js';
 import type { Line } from '../../core/plan/schema.js';
 import type { LineReport, RuleMark } from '../../core/report/schema.js';
 import { useUnits } from '../../ui/parts/Num.js';
-import { useCatalogue } from '../../ui/session/catalogue.js';
+import { useCatalogue } from '../../session/catalogue.js';
 import { ABOUT, PLAIN, STATE, who } from './words.js';
 
 /** What the rules say: those that are broken one by one, those at their limit in a line. */

@@ -6,8 +6,8 @@ import { oldFence, withOffsets } from '../../core/strands/retrofit.js';
 import { isBarbed } from '../../core/wire/bottom.js';
 import { Caution, Part, Select } from '../../ui/parts/controls.js';
 import { Num } from '../../ui/parts/Num.js';
-import { useCatalogue } from '../../ui/session/catalogue.js';
-import { commit, refuse, useSession } from '../../ui/session/session.js';
+import { useCatalogue } from '../../session/catalogue.js';
+import { commit, refuse, useSession } from '../../session/session.js';
 
 /** Start from a fence that stands: keep its strands, move some, and hold stock off it with offsets. */
 export function OldFence({ line, report }: { line: Line; report: LineReport | undefined }) {

@@ -1,8 +1,8 @@
 import { say } from '../../core/base/units.js';
 import type { Line } from '../../core/plan/schema.js';
 import { useUnits } from '../../ui/parts/Num.js';
-import { useCatalogue } from '../../ui/session/catalogue.js';
-import { commit } from '../../ui/session/session.js';
+import { useCatalogue } from '../../session/catalogue.js';
+import { commit } from '../../session/session.js';
 
 /** Stock on each side and what is kept out. Left and right as one walks from the first vertex. */
 export function Stock({ line }: { line: Line }) {

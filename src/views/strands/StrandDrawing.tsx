@@ -1,6 +1,6 @@
 import { recordOf } from '../../core/plan/catalogue.js';
 import type { Strand } from '../../core/plan/schema.js';
-import { useCatalogue } from '../../ui/session/catalogue.js';
+import { useCatalogue } from '../../session/catalogue.js';
 import { DUTY_LOOK } from './words.js';
 
 interface DrawingProps {

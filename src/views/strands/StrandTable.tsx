@@ -5,7 +5,7 @@ import type { Duty, Line } from '../../core/plan/schema.js';
 import { isBarbed, isPanel } from '../../core/wire/bottom.js';
 import { QuantityField, Select } from '../../ui/parts/controls.js';
 import { useUnits } from '../../ui/parts/Num.js';
-import { useCatalogue } from '../../ui/session/catalogue.js';
+import { useCatalogue } from '../../session/catalogue.js';
 import { addAbove, remove, setDuty, setHeight, setMake, swap } from './moves.js';
 
 /** Every strand from the top down, as it stands on the post; the typed twin of the bench. */

@@ -8,8 +8,8 @@ import type { LineReport } from '../../core/report/schema.js';
 import { hung, tighterProposal } from '../../core/strands/proposal.js';
 import { Part } from '../../ui/parts/controls.js';
 import { Head, Num, useUnits, type Origin } from '../../ui/parts/Num.js';
-import { useCatalogue } from '../../ui/session/catalogue.js';
-import { commit, useSession } from '../../ui/session/session.js';
+import { useCatalogue } from '../../session/catalogue.js';
+import { commit, useSession } from '../../session/session.js';
 import { usePerMetre } from '../../ui/parts/money.js';
 
 const HOLDS: Origin = {

@@ -1,7 +1,7 @@
 /** What the bench needs of the pointer and of its room. */
 import { useEffect, useRef, useState, type PointerEvent, type RefObject } from 'react';
 import type { Line } from '../../core/plan/schema.js';
-import { preview } from '../../ui/session/session.js';
+import { preview } from '../../session/session.js';
 import { hold, moved, setHeight, STEP } from './moves.js';
 
 /** Widest drawing, px; a narrower screen shows less of the bay at the same scale of letters. */

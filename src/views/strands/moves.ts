@@ -3,7 +3,7 @@ import type { Catalogue } from '../../core/plan/catalogue.js';
 import type { Duty, Line, Strand } from '../../core/plan/schema.js';
 import { USUAL_STRAND } from '../../core/strands/makeUp.js';
 import { isBarbed, isPanel } from '../../core/wire/bottom.js';
-import { commit, preview, refuse } from '../../ui/session/session.js';
+import { commit, preview, refuse } from '../../session/session.js';
 
 /** Least and greatest height of a strand, and the least apart, m. */
 const LOW = 0.02;

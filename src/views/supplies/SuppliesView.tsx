@@ -4,7 +4,7 @@ import type { Supply } from '../../core/report/schema.js';
 import { FOOT } from '../../core/base/units.js';
 import { Part, Select } from '../../ui/parts/controls.js';
 import { Num, WhereFrom } from '../../ui/parts/Num.js';
-import { commit, useSession } from '../../ui/session/session.js';
+import { commit, useSession } from '../../session/session.js';
 import { PriceField } from './PriceField.js';
 
 const GROUPS: readonly { name: string; has: (id: string) => boolean }[] = [

@@ -1,7 +1,7 @@
 import type { APIRoute } from 'astro';
-import { openPlan } from '../../../formats/planFile.js';
-import { store } from '../../../server/index.js';
-import { answer, bodyJson, json } from '../../../server/http.js';
+import type { Plan } from '../../../core/plan/schema.js';
+import { jobs, store } from '../../../server/index.js';
+import { answer, bodyText, json, ROOM } from '../../../server/http.js';
 
 export const GET: APIRoute = () => answer(async () => json(await (await store()).list()));
 
@@ -9,9 +9,8 @@ export const GET: APIRoute = () => answer(async () => json(await (await store())
 export const POST: APIRoute = ({ request }) =>
   answer(async () => {
     const plans = await store();
-    const value = (await bodyJson(request)) as { ground?: { kind?: string; id?: unknown } } | null;
-    const id = value?.ground?.kind === 'grid' ? value.ground.id : null;
-    const known = typeof id === 'string' && (await plans.gridBody(id)) !== null ? [id] : [];
-    const opened = openPlan(value, new Set(known));
-    return json({ id: await plans.create(opened) }, 201);
+    const body = await bodyText(request, ROOM.file);
+    const known = await plans.gridsNamedIn(body);
+    const { plan, grid } = await jobs().run('plan', { body, known }, request.signal);
+    return json({ id: await plans.createFrom(JSON.parse(plan!) as Plan, grid ?? null) }, 201);
   });

@@ -1,17 +1,18 @@
 import type { APIRoute } from 'astro';
-import { exportAs } from '../../../../server/exports.js';
-import { store } from '../../../../server/index.js';
+import { jobs, store, storeFile } from '../../../../server/index.js';
 import { answer, fault } from '../../../../server/http.js';
 
-export const GET: APIRoute = ({ params, url }) =>
+export const GET: APIRoute = ({ params, url, request }) =>
   answer(async () => {
-    const opened = await (await store()).withGround(params.id!);
-    if (!opened) return fault(404, 'no such property');
-    const { text, type, file } = exportAs(url.searchParams.get('format') ?? 'plan', opened);
+    const id = params.id!;
+    if (!(await (await store()).head(id))) return fault(404, 'no such property');
+    const format = url.searchParams.get('format') ?? 'plan';
+    const order = { file: storeFile(), id, format };
+    const { text, type, name } = await jobs().run('export', order, request.signal);
     return new Response(text, {
       headers: {
         'content-type': `${type}; charset=utf-8`,
-        'content-disposition': `attachment; filename="${file}"`,
+        'content-disposition': `attachment; filename="${name}"`,
         'cache-control': 'no-store',
       },
     });

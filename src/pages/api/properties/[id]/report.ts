@@ -1,13 +1,11 @@
 import type { APIRoute } from 'astro';
-import { catalogue } from '../../../../core/plan/catalogue.js';
-import { evaluate } from '../../../../core/evaluate.js';
-import { groundOf } from '../../../../core/terrain/ground.js';
-import { store } from '../../../../server/index.js';
-import { answer, fault, json } from '../../../../server/http.js';
+import { jobs, store, storeFile } from '../../../../server/index.js';
+import { answer, fault, jsonText } from '../../../../server/http.js';
 
-export const GET: APIRoute = ({ params }) =>
+export const GET: APIRoute = ({ params, request }) =>
   answer(async () => {
-    const opened = await (await store()).withGround(params.id!);
-    if (!opened) return fault(404, 'no such property');
-    return json(evaluate(opened.plan, groundOf(opened.plan, opened.grids), catalogue));
+    const id = params.id!;
+    if (!(await (await store()).head(id))) return fault(404, 'no such property');
+    const made = await jobs().run('report', { file: storeFile(), id }, request.signal);
+    return jsonText(made['text']!);
   });

@@ -1,7 +1,7 @@
 /** What one tab is looking at: never saved with the plan. */
 import { create } from 'zustand';
-import type { ThingKind } from '../../core/plan/schema.js';
-import type { SeasonId } from '../../core/plan/catalogue.js';
+import type { ThingKind } from '../core/plan/schema.js';
+import type { SeasonId } from '../core/plan/catalogue.js';
 
 export type Tool = 'select' | 'draw' | 'lane' | 'gate' | 'energiser' | ThingKind;
 export type Warmth = 'cold' | 'today' | 'hot';

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { catalogue, withOverrides, type Catalogue } from '../../core/plan/catalogue.js';
+import { catalogue, withOverrides, type Catalogue } from '../core/plan/catalogue.js';
 import { useSession } from './session.js';
 
 /** The catalogue as this property sees it: with its own figures put in. */

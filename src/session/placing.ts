@@ -1,9 +1,9 @@
 /** Posts placed by the ground: started, watched, stopped, taken over; one job at a time in a tab. */
 import * as Comlink from 'comlink';
 import { create } from 'zustand';
-import { placedPatch, type LineArrangement } from '../../core/posts/arrange.js';
-import type { Line } from '../../core/plan/schema.js';
-import type { PlacementApi } from '../../workers/placement.worker.js';
+import { placedPatch, type LineArrangement } from '../core/posts/arrange.js';
+import type { Line } from '../core/plan/schema.js';
+import type { PlacementApi } from '../workers/placement.worker.js';
 import { commitPatch, useSession } from './session.js';
 import { committed } from './state.js';
 
@@ -35,7 +35,7 @@ export async function startPlacing(ids: readonly string[]): Promise<void> {
   const { report, ground } = useSession.getState();
   const plan = committed();
   const known = ids.filter((id) => plan.lines[id] && report?.lines[id]);
-  const own = new Worker(new URL('../../workers/placement.worker.ts', import.meta.url), {
+  const own = new Worker(new URL('../workers/placement.worker.ts', import.meta.url), {
     type: 'module',
   });
   worker = own;

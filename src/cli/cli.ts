@@ -1,0 +1,230 @@
+/** The command line: serve, demo, evaluate, compare, calc, import, export, schema. */
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { basename, dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { Command, Option } from 'commander';
+import { catalogue, SEASONS } from '../core/plan/catalogue.js';
+import { PlanSchema } from '../core/plan/schema.js';
+import { ReportSchema } from '../core/report/schema.js';
+import { createChoices } from '../core/choices.js';
+import { evaluate } from '../core/evaluate.js';
+import { createPipeline } from '../core/pipeline.js';
+import { groundOf } from '../core/terrain/ground.js';
+import { FormatError, parseJson } from '../formats/error.js';
+import { parsePlan } from '../formats/planFile.js';
+import { validate } from '../formats/validate.js';
+import { runCase } from '../server/calc.js';
+import { openDatabase, StoreError } from '../server/database.js';
+import { exportAs, FORMATS } from '../server/exports.js';
+import { isLoopback, serve as startServer } from '../server/serve.js';
+import { planStore } from '../server/store.js';
+import { summary } from './summary.js';
+
+// dist/cli/anabatic.mjs stands two folders below the project.
+const root = resolve(dirname(fileURLToPath(import.meta.url)), '../..');
+const DEMO_ID = 'hollin-scar';
+
+/** What a command reads and says; another than the terminal's in tests. */
+export interface Io {
+  out(text: string): void;
+  err(text: string): void;
+  /** Standard input, whole. */
+  stdin(): string;
+}
+
+const database = () =>
+  new Option('--db <file>', 'the SQLite file').default(join(root, 'var', 'anabatic.sqlite'));
+const host = () =>
+  new Option('--host <address>', 'address to serve on').default('127.0.0.1').env('HOST');
+const port = () => new Option('--port <number>', 'port to serve on').default('4321').env('PORT');
+
+interface ServeFlags {
+  readonly db: string;
+  readonly port: string;
+  readonly host: string;
+  readonly iKnow?: boolean;
+}
+
+async function serve(io: Io, o: ServeFlags, path = '/'): Promise<void> {
+  const port = Number(o.port);
+  if (!Number.isInteger(port) || port < 0 || port > 65535)
+    throw new FormatError('--port', 'is a number from 0 to 65535');
+  if (!isLoopback(o.host) && !o.iKnow)
+    throw new FormatError(
+      '--host',
+      `${o.host} can be reached from other machines, and there is no pass phrase yet: anybody there could read and change everything. To do it all the same, add --i-know`,
+    );
+  process.env['ANABATIC_DB'] = resolve(o.db);
+  process.env['ANABATIC_JOBS'] = join(root, 'dist', 'jobs', 'worker.mjs');
+  const dist = join(root, 'dist');
+  if (!existsSync(join(dist, 'server', 'entry.mjs')))
+    throw new FormatError('', 'not built yet: run "npm run build" first');
+  await startServer({ port, host: o.host, dist });
+  io.out(`Anabatic is at http://${o.host}:${port}${path}`);
+}
+
+/**
+ * Runs one command.
+ * @param args the words after the program's name
+ * @returns its exit code: 2 with one line for what is wrong with the call or its input
+ */
+export async function run(args: readonly string[], io: Io): Promise<number> {
+  const program = commands(io)
+    .exitOverride()
+    .configureOutput({
+      writeOut: (t) => io.out(t.trimEnd()),
+      writeErr: (t) => io.err(t.trimEnd()),
+    });
+  for (const command of program.commands) command.copyInheritedSettings(program);
+  try {
+    await program.parseAsync([...args], { from: 'user' });
+    return 0;
+  } catch (error) {
+    const e = error as { code?: string; exitCode?: number };
+    if (e.code?.startsWith('commander.')) return e.exitCode === 0 ? 0 : 2;
+    if (
+      error instanceof FormatError ||
+      error instanceof RangeError ||
+      error instanceof StoreError
+    ) {
+      io.err(`anabatic: ${error.message}`.replaceAll('\n', ' '));
+      return 2;
+    }
+    io.err((error as Error).stack ?? String(error));
+    return 1;
+  }
+}
+
+function commands(io: Io): Command {
+  const program = new Command('anabatic').description(
+    'Plans permanent high-tensile electric fences.',
+  );
+
+  program
+    .command('serve')
+    .description('serve the application')
+    .addOption(database())
+    .addOption(port())
+    .addOption(host())
+    .option('--i-know', 'let other machines in without a pass phrase')
+    .action((o: ServeFlags) => serve(io, o));
+
+  program
+    .command('demo')
+    .description('load the invented demo property and serve it')
+    .addOption(database().default(join(root, 'var', 'demo.sqlite')))
+    .addOption(port())
+    .addOption(host())
+    .option('--i-know', 'let other machines in without a pass phrase')
+    .action(async (o: ServeFlags) => {
+      const db = await openDatabase(o.db);
+      const plans = planStore(db);
+      if (!(await plans.head(DEMO_ID))) {
+        await plans.create(
+          parsePlan(readFileSync(join(root, 'demo', 'hollin-scar.plan.json'), 'utf8')),
+          DEMO_ID,
+        );
+      }
+      await db.destroy();
+      await serve(io, o, `/p/${DEMO_ID}/land`);
+    });
+
+  program
+    .command('evaluate')
+    .description('work a plan file out and print its report')
+    .argument('<plan>', 'plan file, or - for standard input')
+    .addOption(new Option('--season <season>', 'only this season').choices([...SEASONS]))
+    .option('--json', 'print the whole report as JSON')
+    .action((file: string, o: { season?: string; json?: boolean }) => {
+      const { plan, grids } = parsePlan(read(io, file));
+      const report = evaluate(plan, groundOf(plan, grids), catalogue);
+      if (o.season) {
+        for (const e of Object.values(report.energisers)) {
+          e.seasons = { [o.season]: e.seasons[o.season]! };
+        }
+      }
+      validate(ReportSchema, report);
+      io.out(o.json ? JSON.stringify(report) : summary(report, plan.units, catalogue));
+    });
+
+  program
+    .command('compare')
+    .description(
+      'what can be put on one line: orders of duties, posts against strands, other fences',
+    )
+    .argument('<plan>', 'plan file, or - for standard input')
+    .argument('<line>', 'id of the line')
+    .action((file: string, line: string) => {
+      const { plan, grids } = parsePlan(read(io, file));
+      const ground = groundOf(plan, grids);
+      const found = createChoices()(line, plan, ground, createPipeline()(plan, ground, catalogue));
+      if (!found) throw new FormatError(line, 'the plan has no such line');
+      io.out(JSON.stringify(found));
+    });
+
+  program
+    .command('calc')
+    .description('one calculator: { "kind", "inputs" } in, { "kind", "outputs" } out')
+    .argument('[case]', 'case file; standard input without it', '-')
+    .action((file: string) => io.out(JSON.stringify(runCase(parseJson(read(io, file))))));
+
+  program
+    .command('import')
+    .description('take a plan file into the store as a new property')
+    .argument('<plan>', 'plan file, or - for standard input')
+    .addOption(database())
+    .action(async (file: string, o: { db: string }) => {
+      const opened = parsePlan(read(io, file));
+      const db = await openDatabase(o.db);
+      try {
+        io.out(await planStore(db).create(opened));
+      } finally {
+        await db.destroy();
+      }
+    });
+
+  program
+    .command('export')
+    .description('write a property of the store, or a plan file, in another format')
+    .argument('<property>', 'property id, or a plan file')
+    .addOption(new Option('--format <format>').choices(Object.keys(FORMATS)).default('plan'))
+    .option('--out <file>', 'file to write; standard output without it')
+    .addOption(database())
+    .action(async (what: string, o: { format: string; out?: string; db: string }) => {
+      const opened = existsSync(what) ? parsePlan(read(io, what)) : await fromStore(what, o.db);
+      const { text } = exportAs(o.format, opened);
+      if (o.out) writeFileSync(o.out, text);
+      else io.out(text);
+    });
+
+  program
+    .command('schema')
+    .description('print a JSON Schema')
+    .addArgument(program.createArgument('<name>', 'plan or report').choices(['plan', 'report']))
+    .action((name: string) =>
+      io.out(JSON.stringify(name === 'plan' ? PlanSchema : ReportSchema, null, 2)),
+    );
+  return program;
+}
+
+async function fromStore(id: string, file: string) {
+  const db = await openDatabase(file);
+  try {
+    const opened = await planStore(db).withGround(id);
+    if (!opened) throw new FormatError(id, 'no such property in the store, and no such file');
+    return opened;
+  } finally {
+    await db.destroy();
+  }
+}
+
+function read(io: Io, file: string): string {
+  try {
+    return file === '-' ? io.stdin() : readFileSync(file, 'utf8');
+  } catch (error) {
+    throw new FormatError(
+      file === '-' ? 'standard input' : basename(file),
+      (error as Error).message,
+    );
+  }
+}

@@ -1,0 +1,150 @@
+/**
+ * Work that may be long, large or hostile: it runs in a process of its own (worker.ts), within limits,
+ * and never in the one that serves. Each job takes plain data and gives text, so that the server only
+ * passes it on.
+ */
+import { Type, type Static } from '@sinclair/typebox';
+import { evaluate } from '../../core/evaluate.js';
+import { catalogue } from '../../core/plan/catalogue.js';
+import { groundOf } from '../../core/terrain/ground.js';
+import { heightRange } from '../../core/terrain/relief.js';
+import { FormatError, parseJson } from '../../formats/error.js';
+import { readGround, readGroundTiff, type Reference } from '../../formats/ground.js';
+import { openPlan } from '../../formats/planFile.js';
+import { soundOrigin, type Origin } from '../../formats/projection.js';
+import { validate } from '../../formats/validate.js';
+import { readWalked, WALKED_FORMATS } from '../../formats/walked.js';
+import { runCase } from '../calc.js';
+import { readDatabase } from '../database.js';
+import { exportAs } from '../exports.js';
+import { planStore } from '../store.js';
+
+export interface Limits {
+  readonly seconds: number;
+  /** Resident memory of the process. */
+  readonly megabytes: number;
+  /** Length of what comes back. */
+  readonly output: number;
+}
+
+export interface Job<Input> {
+  readonly limits: Limits;
+  run(input: Input): Promise<Outcome> | Outcome;
+}
+
+/** Parts of an answer, each plain text. */
+export type Outcome = Readonly<Record<string, string>>;
+
+const job = <Input>(limits: Limits, run: Job<Input>['run']): Job<Input> => ({ limits, run });
+
+const MB = 1024 * 1024;
+const FILE: Limits = { seconds: 20, megabytes: 1200, output: 80 * MB };
+const WORK: Limits = { seconds: 20, megabytes: 1500, output: 120 * MB };
+
+const OriginSchema = Type.Union([
+  Type.Null(),
+  Type.Object({
+    proj: Type.String({ minLength: 4, maxLength: 300 }),
+    x: Type.Number({ minimum: -1e9, maximum: 1e9 }),
+    y: Type.Number({ minimum: -1e9, maximum: 1e9 }),
+  }),
+]);
+
+const WalkedBody = Type.Object({
+  format: Type.Union(WALKED_FORMATS.map((f) => Type.Literal(f))),
+  text: Type.Optional(Type.String()),
+  base64: Type.Optional(Type.String({ description: 'bytes of a zipped shapefile' })),
+  origin: OriginSchema,
+});
+
+const GroundBody = Type.Object({
+  format: Type.Union([Type.Literal('asc'), Type.Literal('csv'), Type.Literal('tif')]),
+  text: Type.Optional(Type.String()),
+  base64: Type.Optional(Type.String({ description: 'bytes of a GeoTIFF' })),
+  reference: Type.Union([
+    Type.Literal('geographic'),
+    Type.Literal('local'),
+    Type.Object({ projection: Type.String({ maxLength: 300 }) }),
+  ]),
+  origin: OriginSchema,
+});
+
+/** A file that came as text or as base64. @throws FormatError when it came as neither */
+function contentOf(body: { text?: string; base64?: string }): string | Uint8Array {
+  if (body.text !== undefined) return body.text;
+  if (body.base64 !== undefined) return Buffer.from(body.base64, 'base64');
+  throw new FormatError('text', 'the file is missing');
+}
+const bytesOf = (content: string | Uint8Array): Uint8Array =>
+  typeof content === 'string' ? Buffer.from(content, 'latin1') : content;
+const textOf = (content: string | Uint8Array): string =>
+  typeof content === 'string' ? content : Buffer.from(content).toString('utf8');
+
+const originOf = (origin: Origin | null): Origin | null => origin && soundOrigin(origin);
+
+/** A property of the store with its ground. @throws FormatError when there is none */
+async function stored(file: string, id: string) {
+  const db = readDatabase(file);
+  try {
+    const opened = await planStore(db).withGround(id);
+    if (!opened) throw new FormatError('', 'no such property');
+    return opened;
+  } finally {
+    await db.destroy();
+  }
+}
+
+export const JOBS = {
+  /** One calculator. */
+  calc: job<{ body: string; kind: string | null }>(WORK, ({ body, kind }) => {
+    const value = parseJson(body);
+    const inputs = (value as { inputs?: unknown } | null)?.inputs ?? value;
+    return { text: JSON.stringify(runCase(kind === null ? value : { kind, inputs })) };
+  }),
+
+  /** A walked file into lines of local metres. */
+  walked: job<{ body: string }>(FILE, ({ body }) => {
+    const b = validate<Static<typeof WalkedBody>>(WalkedBody, parseJson(body));
+    const { format, origin } = b;
+    return { text: JSON.stringify(readWalked(format, contentOf(b), originOf(origin))) };
+  }),
+
+  /** A ground file into a grid; the grid apart, as it is stored. */
+  ground: job<{ body: string }>(FILE, async ({ body }) => {
+    const b = validate<Static<typeof GroundBody>>(GroundBody, parseJson(body));
+    const content = contentOf(b);
+    const reference = b.reference as Reference;
+    const origin = originOf(b.origin);
+    const { grid, origin: home } =
+      b.format === 'tif'
+        ? await readGroundTiff(bytesOf(content), reference, origin)
+        : readGround(b.format, textOf(content), reference, origin);
+    const { cols, rows, cell_m } = grid;
+    const [low_m, high_m] = heightRange(grid);
+    const about = { origin: home, cols, rows, cell_m, low_m, high_m };
+    return { grid: JSON.stringify(grid), about: JSON.stringify(about) };
+  }),
+
+  /** A plan file: checked, and its grids apart. */
+  plan: job<{ body: string; known: readonly string[] }>(WORK, ({ body, known }) => {
+    const { plan, grids } = openPlan(parseJson(body), new Set(known));
+    const own = plan.ground.kind === 'grid' ? grids[plan.ground.id] : undefined;
+    const text = { plan: JSON.stringify(plan) };
+    return own ? { ...text, grid: JSON.stringify(own) } : text;
+  }),
+
+  /** The report of a property of the store. */
+  report: job<{ file: string; id: string }>(WORK, async ({ file, id }) => {
+    const { plan, grids } = await stored(file, id);
+    return { text: JSON.stringify(evaluate(plan, groundOf(plan, grids), catalogue)) };
+  }),
+
+  /** A property of the store in one of its formats. */
+  export: job<{ file: string; id: string; format: string }>(WORK, async ({ file, id, format }) => {
+    const made = exportAs(format, await stored(file, id));
+    return { text: made.text, type: made.type, name: made.file };
+  }),
+} as const;
+
+export type JobName = keyof typeof JOBS;
+export type InputOf<N extends JobName> = (typeof JOBS)[N] extends Job<infer Input> ? Input : never;

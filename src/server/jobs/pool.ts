@@ -1,0 +1,183 @@
+/** A few helper processes for jobs: each stopped at its limit of time or memory, or when nobody waits. */
+import { fork, type ChildProcess } from 'node:child_process';
+import { readFile } from 'node:fs/promises';
+import { setPriority } from 'node:os';
+import { FormatError } from '../../formats/error.js';
+import { JOBS, type InputOf, type JobName, type Outcome } from './kinds.js';
+import type { Answer } from './worker.js';
+
+/** A job that was stopped, or could not be begun; `status` as an HTTP answer has it. */
+export class JobError extends Error {
+  override readonly name = 'JobError';
+  constructor(
+    readonly status: 422 | 499 | 500 | 503,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+interface Waiting {
+  readonly name: JobName;
+  readonly input: unknown;
+  readonly signal: AbortSignal | undefined;
+  done(outcome: Outcome): void;
+  fail(error: Error): void;
+}
+
+interface Helper {
+  readonly child: ChildProcess;
+  job: (Waiting & { readonly number: number; stop(): void }) | null;
+}
+
+export interface PoolOptions {
+  /** The built worker.ts. */
+  readonly file: string;
+  /** Helpers at the most. */
+  readonly size?: number;
+  /** Jobs that may wait for a helper. */
+  readonly queue?: number;
+  /** How often the memory of a helper is looked at, ms. */
+  readonly look_ms?: number;
+}
+
+export interface Pool {
+  /**
+   * Runs a job.
+   * @throws FormatError what the job finds wrong with its input; JobError when it was stopped, nobody
+   * waits for it any more, or too many wait already
+   */
+  run<N extends JobName>(name: N, input: InputOf<N>, signal?: AbortSignal): Promise<Outcome>;
+  close(): void;
+}
+
+export function createPool(options: PoolOptions): Pool {
+  const { file, size = 2, queue = 40, look_ms = 60 } = options;
+  const helpers: Helper[] = [];
+  const line: Waiting[] = [];
+  let numbers = 0;
+
+  function start(): Helper {
+    const child = fork(file, [], {
+      // Half of the largest job's memory for the heap; typed arrays lie beside it.
+      execArgv: ['--max-old-space-size=768'],
+      serialization: 'advanced',
+      stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
+    });
+    const helper: Helper = { child, job: null };
+    helpers.push(helper);
+    // Who reads and saves goes first.
+    if (child.pid !== undefined) quietly(() => setPriority(child.pid!, 10));
+    child.on('message', (answer: Answer) => {
+      const { job } = helper;
+      if (job?.number !== answer.number) return;
+      free(helper);
+      if ('outcome' in answer) job.done(answer.outcome);
+      else if (answer.fault) job.fail(new JobError(500, answer.reason));
+      else job.fail(new FormatError(answer.place, answer.reason));
+      next();
+    });
+    const gone = () => {
+      const at = helpers.indexOf(helper);
+      if (at >= 0) helpers.splice(at, 1);
+      const { job } = helper;
+      free(helper);
+      // It fell over by itself: a fatal error that no code can catch, such as memory.
+      job?.fail(new JobError(422, 'it could not be read: it is damaged, or too large'));
+      next();
+    };
+    child.on('exit', gone);
+    child.on('error', gone);
+    return helper;
+  }
+
+  function free(helper: Helper): void {
+    helper.job?.stop();
+    helper.job = null;
+  }
+
+  /** Ends a helper in the middle of its work. */
+  function end(helper: Helper, why: JobError): void {
+    const { job } = helper;
+    free(helper);
+    const at = helpers.indexOf(helper);
+    if (at >= 0) helpers.splice(at, 1);
+    helper.child.removeAllListeners('exit');
+    helper.child.kill('SIGKILL');
+    job?.fail(why);
+    next();
+  }
+
+  function next(): void {
+    while (line.length > 0) {
+      const helper =
+        helpers.find((h) => h.job === null) ?? (helpers.length < size ? start() : undefined);
+      if (!helper) return;
+      begin(helper, line.shift()!);
+    }
+  }
+
+  function begin(helper: Helper, waiting: Waiting): void {
+    const { limits } = JOBS[waiting.name];
+    const number = ++numbers;
+    const late = setTimeout(
+      () =>
+        end(helper, new JobError(422, `it took longer than ${limits.seconds} s and was stopped`)),
+      1000 * limits.seconds,
+    );
+    const look = setInterval(() => {
+      void residentMegabytes(helper.child.pid).then((now) => {
+        if (now > limits.megabytes && helper.job?.number === number)
+          end(helper, new JobError(422, 'it took too much memory and was stopped'));
+      });
+    }, look_ms);
+    const left = () => end(helper, new JobError(499, 'nobody waits for it any more'));
+    waiting.signal?.addEventListener('abort', left, { once: true });
+    const stop = () => {
+      clearTimeout(late);
+      clearInterval(look);
+      waiting.signal?.removeEventListener('abort', left);
+    };
+    helper.job = { ...waiting, number, stop };
+    helper.child.send({ number, name: waiting.name, input: waiting.input });
+  }
+
+  return {
+    run: (name, input, signal) =>
+      new Promise<Outcome>((done, fail) => {
+        if (signal?.aborted) return fail(new JobError(499, 'nobody waits for it any more'));
+        if (line.length >= queue)
+          return fail(new JobError(503, 'too much is being worked out already; try again soon'));
+        const waiting: Waiting = { name, input, signal, done, fail };
+        signal?.addEventListener(
+          'abort',
+          () => {
+            const at = line.indexOf(waiting);
+            if (at < 0) return;
+            line.splice(at, 1);
+            fail(new JobError(499, 'nobody waits for it any more'));
+          },
+          { once: true },
+        );
+        line.push(waiting);
+        next();
+      }),
+    close() {
+      for (const helper of [...helpers]) end(helper, new JobError(503, 'the server is closing'));
+    },
+  };
+}
+
+/** Resident memory of a process where the system tells it, MB; 0 where it does not. */
+async function residentMegabytes(pid: number | undefined): Promise<number> {
+  const text = await readFile(`/proc/${pid}/statm`, 'utf8').catch(() => '');
+  return (Number(text.split(' ')[1] ?? 0) * 4096) / 1024 / 1024;
+}
+
+function quietly(run: () => void): void {
+  try {
+    run();
+  } catch {
+    // Not every system lets a process be put behind others.
+  }
+}

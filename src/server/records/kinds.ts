@@ -1,0 +1,55 @@
+/**
+ * Records in time: what happened, beside the plan that says what is to stand. A kind of record is its
+ * table (a migration), its fields and this entry; endpoints, outbox and corrections are the same for
+ * all.
+ */
+import { Type, type TProperties } from '@sinclair/typebox';
+
+export interface RecordKind {
+  readonly table: string;
+  /** Fields beside those that every record has; each a column of its own. */
+  readonly fields: TProperties;
+}
+
+const words = (max: number) => Type.String({ maxLength: max });
+const maybe = <T extends TProperties[string]>(type: T) => Type.Union([Type.Null(), type]);
+
+/** What every record has. */
+export const COMMON = {
+  id: Type.String({ pattern: '^[A-Za-z0-9-]{8,64}$', description: 'made by the client' }),
+  time: Type.String({
+    pattern: '^\\d{4}-\\d{2}-\\d{2}T\\d{2}:\\d{2}(:\\d{2}(\\.\\d+)?)?(Z|[+-]\\d{2}:\\d{2})$',
+    description: 'when it happened, with its offset',
+  }),
+  who: words(80),
+  note: words(400),
+  corrects: Type.Optional(
+    Type.String({ maxLength: 64, description: 'id of the record that this one puts right' }),
+  ),
+  void: Type.Optional(Type.Boolean({ description: 'with `corrects`: that one never was' })),
+};
+
+/** Where on the fence: on a line, or a spot with a name. */
+const PLACE = {
+  line: maybe(words(40)),
+  at_m: maybe(Type.Number({ minimum: 0, maximum: 1e7 })),
+  spot: maybe(words(80)),
+};
+
+export const RECORDS: Readonly<Record<string, RecordKind>> = {
+  readings: {
+    table: 'reading',
+    fields: {
+      ...PLACE,
+      kind: Type.Union(
+        ['volts', 'earth_volts', 'battery_volts'].map((k) => Type.Literal(k)),
+        { description: 'what was read, V: on a live strand, on the earth, of the battery' },
+      ),
+      value: Type.Number({ minimum: 0, maximum: 100_000 }),
+    },
+  },
+};
+
+/** What a record of a kind looks like at the door. */
+export const recordSchema = ({ fields }: RecordKind) =>
+  Type.Object({ ...COMMON, ...fields }, { additionalProperties: false });

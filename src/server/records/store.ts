@@ -1,0 +1,98 @@
+/** Records of every kind: put in once, corrected by further ones, read in the order they came. */
+import type { Knex } from 'knex';
+import { FormatError } from '../../formats/error.js';
+import { validate } from '../../formats/validate.js';
+import { RECORDS, recordSchema, type RecordKind } from './kinds.js';
+
+export interface Record {
+  readonly id: string;
+  readonly time: string;
+  readonly corrects?: string;
+  readonly void?: boolean;
+  readonly [field: string]: unknown;
+}
+/** A record as it is kept: `seq` counts up as records come in. */
+export type Kept = Record & { readonly seq: number; readonly saved_at: string };
+
+export interface Page {
+  readonly records: readonly Kept[];
+  readonly more: boolean;
+}
+
+const PAGE = 500;
+
+// A schema is compiled by its identity: one for each kind.
+const schemas = Object.fromEntries(
+  Object.entries(RECORDS).map(([name, kind]) => [name, recordSchema(kind)]),
+);
+
+/** The record store over one database. */
+export function recordStore(db: Knex) {
+  const kindNamed = (name: string): RecordKind => {
+    if (!Object.hasOwn(RECORDS, name))
+      throw new FormatError('kind', `there are ${Object.keys(RECORDS).join(', ')}`);
+    return RECORDS[name]!;
+  };
+
+  return {
+    /**
+     * Keeps a record; sent twice, it is kept once.
+     * @returns null when there is no such property
+     * @throws FormatError when it does not fit, or corrects what is not there or was corrected already
+     */
+    async put(property: string, kind: string, value: unknown): Promise<Kept | null> {
+      const { table } = kindNamed(kind);
+      const record = validate<Record>(schemas[kind]!, value);
+      if (Number.isNaN(Date.parse(record.time))) throw new FormatError('/time', 'is no time');
+      if (record.void && record.corrects === undefined)
+        throw new FormatError('/void', 'says which record it takes back with "corrects"');
+      return db.transaction(async (trx) => {
+        if (!(await trx('property').where({ id: property }).first('id'))) return null;
+        const own = await trx(table).where({ id: record.id }).first();
+        if (own) {
+          if (own.property_id !== property)
+            throw new FormatError('/id', 'belongs to a record of another property');
+          return fromRow(own);
+        }
+        if (record.corrects !== undefined) {
+          const known = await trx(table)
+            .where({ id: record.corrects, property_id: property })
+            .first('id');
+          if (!known) throw new FormatError('/corrects', 'there is no such record');
+          const done = await trx(table).where({ corrects: record.corrects }).first('id');
+          if (done)
+            throw new FormatError('/corrects', `was put right already, by ${done.id as string}`);
+        }
+        const saved_at = new Date().toISOString();
+        await trx(table).insert({ ...record, property_id: property, saved_at });
+        return fromRow(await trx(table).where({ id: record.id }).first());
+      });
+    },
+
+    /**
+     * Records that came in after `since`, oldest first, corrections among them; null when there is no
+     * such property.
+     */
+    async since(property: string, kind: string, since: number, limit = PAGE): Promise<Page | null> {
+      const { table } = kindNamed(kind);
+      if (!(await db('property').where({ id: property }).first('id'))) return null;
+      const rows = await db(table)
+        .where({ property_id: property })
+        .andWhere('seq', '>', since)
+        .orderBy('seq')
+        .limit(limit + 1);
+      return { records: rows.slice(0, limit).map(fromRow), more: rows.length > limit };
+    },
+  };
+}
+
+export type RecordStore = ReturnType<typeof recordStore>;
+
+function fromRow({ property_id: _, ...row }: Record & { property_id?: string }): Kept {
+  const { corrects, void: taken, ...rest } = row;
+  return {
+    ...rest,
+    ...(corrects === null || corrects === undefined ? {} : { corrects }),
+    ...(taken ? { void: true } : {}),
+  } as Kept;
+}

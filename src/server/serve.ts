@@ -1,0 +1,128 @@
+/**
+ * The HTTP server around the pages: which hosts it answers to, what every answer carries, compression,
+ * static files, one line of log a request.
+ */
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import compression from 'compression';
+import pino from 'pino';
+import sirv from 'sirv';
+import { openDatabase, StoreError } from './database.js';
+import { storeFile } from './index.js';
+
+export interface ServeOptions {
+  readonly port: number;
+  readonly host: string;
+  /** The built application. */
+  readonly dist: string;
+  /** Names beside this machine's own under which it may be asked for. */
+  readonly names?: readonly string[];
+}
+
+type Next = (error?: unknown) => void;
+type Step = (request: IncomingMessage, response: ServerResponse, next: Next) => void;
+
+const LOOPBACK = ['localhost', '127.0.0.1', '[::1]'];
+export const isLoopback = (host: string): boolean =>
+  host === '::1' || LOOPBACK.includes(host) || /^127\.\d+\.\d+\.\d+$/.test(host);
+
+/** What every answer carries; pages put their own content policy in its place (middleware.ts). */
+const HEADERS = {
+  'content-security-policy': "default-src 'none'; frame-ancestors 'none'",
+  'x-content-type-options': 'nosniff',
+  'x-frame-options': 'DENY',
+  'referrer-policy': 'no-referrer',
+  'cross-origin-opener-policy': 'same-origin',
+  'cross-origin-resource-policy': 'same-origin',
+} as const;
+
+/**
+ * Opens the store and serves the built application.
+ * @throws StoreError when store or port cannot be had; nothing is served then
+ */
+export async function serve(options: ServeOptions): Promise<Server> {
+  // A store that cannot be used is said before anything is served. The pages are a bundle of their own
+  // and open it for themselves.
+  await (await openDatabase(storeFile())).destroy();
+  const entry = pathToFileURL(join(options.dist, 'server', 'entry.mjs')).href;
+  const { handler } = (await import(entry)) as { handler: Step };
+  const log = pino({ level: process.env['ANABATIC_LOG'] ?? 'info', base: null });
+  const files = sirv(join(options.dist, 'client'), {
+    etag: true,
+    gzip: true,
+    brotli: true,
+    setHeaders(response, path) {
+      // Names of built files hold their content's hash.
+      const forever = path.startsWith('/_astro/');
+      response.setHeader(
+        'cache-control',
+        forever ? 'public, max-age=31536000, immutable' : 'no-cache',
+      );
+    },
+  });
+  const steps: Step[] = [
+    logged(log),
+    guarded([...LOOPBACK, options.host, ...(options.names ?? [])]),
+    compression({ threshold: 1024 }) as unknown as Step,
+    files as Step,
+    handler,
+    // What no file and no page answers to gets the page that says so.
+    (request, response, next) => {
+      request.url = '/404';
+      handler(request, response, next);
+    },
+  ];
+  const server = createServer((request, response) => run(steps, request, response));
+  server.requestTimeout = 120_000;
+  await new Promise<void>((done, fail) => {
+    server.once('error', (error: NodeJS.ErrnoException) =>
+      fail(
+        error.code === 'EADDRINUSE'
+          ? new StoreError(`port ${options.port} is taken by another program`)
+          : error,
+      ),
+    );
+    server.listen(options.port, options.host, done);
+  });
+  return server;
+}
+
+/** One step after another, each handing on to the next. */
+function run(steps: readonly Step[], request: IncomingMessage, response: ServerResponse): void {
+  const from =
+    (k: number): Next =>
+    (error) => {
+      if (error || !steps[k]) {
+        if (!response.headersSent) response.writeHead(error ? 500 : 404);
+        response.end(error ? 'The server could not do this.' : 'There is nothing here.');
+        return;
+      }
+      steps[k](request, response, from(k + 1));
+    };
+  from(0)();
+}
+
+/** A line for each request: what was asked, what came of it, how long it took; never a body. */
+const logged =
+  (log: pino.Logger): Step =>
+  (request, response, next) => {
+    const start = performance.now();
+    response.on('close', () => {
+      const ms = Math.round(performance.now() - start);
+      const { method, url } = request;
+      log.info({ method, url: url?.split('?')[0], status: response.statusCode, ms });
+    });
+    next();
+  };
+
+/** Refuses to answer under a foreign name, so that no page of another site can speak to this server. */
+const guarded =
+  (names: readonly string[]): Step =>
+  (request, response, next) => {
+    for (const [name, value] of Object.entries(HEADERS)) response.setHeader(name, value);
+    const host = (request.headers.host ?? '').replace(/:\d+$/, '').toLowerCase();
+    if (names.includes(host)) return next();
+    response.writeHead(421, { 'content-type': 'text/plain; charset=utf-8' });
+    response.end('This server does not answer to that name.');
+  };

@@ -1,0 +1,112 @@
+/** The worker that evaluates the plan: it follows by patches and answers with what has changed. */
+import * as Comlink from 'comlink';
+import { follow } from '../core/report/change.js';
+import type { PatchStep } from '../core/plan/schema.js';
+import type { Finding } from '../core/report/schema.js';
+import type { EvaluateApi, Evaluated } from '../workers/evaluate.worker.js';
+import { committed, useSession } from './state.js';
+
+const { getState: get, setState: set } = useSession;
+
+interface Running {
+  readonly api: Comlink.Remote<EvaluateApi>;
+  /** Never resolves; rejects when the worker could not be loaded or fell over. */
+  readonly died: Promise<never>;
+}
+
+let running: Running | null = null;
+let falls = 0;
+/** A worker that falls over this often one after another is not started again by itself. */
+const MOST_FALLS = 3;
+
+function start(): Running {
+  const worker = new Worker(new URL('../workers/evaluate.worker.ts', import.meta.url), {
+    type: 'module',
+  });
+  const died = new Promise<never>((_, reject) => {
+    worker.onerror = (event) => {
+      worker.terminate();
+      if (running?.died === died) running = null;
+      reject(
+        new Error(event.message || 'the part of the program that works out could not be loaded'),
+      );
+    };
+  });
+  died.catch(() => undefined);
+  return { api: Comlink.wrap<EvaluateApi>(worker), died };
+}
+
+/** Gives the worker the whole committed plan and its ground; starts it where none runs. */
+export async function openWorker(): Promise<void> {
+  running ??= start();
+  const { api, died } = running;
+  await Promise.race([api.open(committed(), get().ground), died]).catch(() => undefined);
+}
+
+/** Lets the worker follow a change that has been made. */
+export async function followPatch(patch: PatchStep[]): Promise<void> {
+  await Promise.race([running?.api.patch(patch), running?.died]).catch(() =>
+    // It lost its place: the whole plan puts it right.
+    openWorker(),
+  );
+}
+
+let wanted: PatchStep[] | null = null;
+let watched: string | null = null;
+/** Asks for the choices of a line from now on, with each report; null: of none. */
+export function watchChoices(line: string | null): void {
+  if (line === watched) return;
+  watched = line;
+  if (line === null) set({ choices: null });
+  else requestReport(wanted ?? []);
+}
+
+let busy = false;
+/** Asks for a report; while one is being worked out only the newest wish is kept. */
+export function requestReport(patch: PatchStep[]): void {
+  wanted = patch;
+  if (!busy) void evaluateLoop();
+}
+
+async function evaluateLoop(): Promise<void> {
+  busy = true;
+  while (wanted) {
+    const patch = wanted;
+    wanted = null;
+    try {
+      if (!running) await openWorker();
+      const { api, died } = running!;
+      const answer = await Promise.race([api.evaluate(patch, watched), died]);
+      falls = 0;
+      if (answer) show(answer);
+    } catch (error) {
+      const why = (error as Error).message;
+      if (running) set({ refused: `This could not be worked out: ${why}` });
+      else if (++falls < MOST_FALLS) wanted ??= patch;
+      else
+        set({
+          refused: `Nothing is worked out at the moment (${why}). What you draw is saved all the same; the next change tries again.`,
+        });
+    }
+  }
+  busy = false;
+}
+
+function show(answer: Evaluated): void {
+  const before = get().report;
+  const report = follow(before, answer.change);
+  const findings = sameFindings(before?.findings ?? [], report.findings);
+  set({ report: { ...report, findings }, choices: answer.choices, took_ms: answer.took_ms });
+}
+
+/** Findings that say what they said before keep their identity, so that their rows need no redrawing. */
+function sameFindings(before: readonly Finding[], now: Finding[]): Finding[] {
+  const old = new Map(before.map((f) => [f.id, f]));
+  const kept = now.map((f) => {
+    const was = old.get(f.id);
+    return was && JSON.stringify(was) === JSON.stringify(f) ? was : f;
+  });
+  return kept.length === before.length && kept.every((f, i) => f === before[i])
+    ? (before as Finding[])
+    : kept;
+}

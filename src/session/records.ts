@@ -1,0 +1,62 @@
+/**
+ * Records of what happened on their way to the server: kept first, then sent in order until the server
+ * has answered. They never wait for the plan, and the plan never waits for them.
+ */
+import { create } from 'zustand';
+import type { Outbox } from './outbox.js';
+import { postRecord } from './server.js';
+
+export interface RecordOut {
+  readonly kind: string;
+  readonly record: { readonly id: string };
+}
+
+interface Outgoing {
+  readonly pending: readonly RecordOut[];
+  /** Not taken by the server, with its word; kept until the user has seen it. */
+  readonly refused: readonly (RecordOut & { readonly reason: string })[];
+  /** This browser could not keep one: it lives in this tab alone until it is sent. */
+  readonly full: boolean;
+}
+
+export const useRecords = create<Outgoing>(() => ({ pending: [], refused: [], full: false }));
+const { getState: get, setState: set } = useRecords;
+
+let box: Outbox | null = null;
+
+/** Sends what an earlier tab left, and whatever comes from now on. */
+export async function sendLeft(outbox: Outbox): Promise<void> {
+  box = outbox;
+  const left = await outbox.left<RecordOut>('records');
+  set({ pending: left.map((w) => w.body), refused: [], full: false });
+  void flush();
+}
+
+/** Records that something happened. @param out its id is the client's own: sent twice, kept once */
+export async function record(out: RecordOut): Promise<void> {
+  set((s) => ({ pending: [...s.pending, out] }));
+  const kept = (await box?.keep('records', out.record.id, out)) ?? false;
+  if (!kept) set({ full: true });
+  void flush();
+}
+
+let flushing = false;
+async function flush(): Promise<void> {
+  if (flushing) return;
+  flushing = true;
+  for (let next = get().pending[0]; next; next = get().pending[0]) {
+    const out = next;
+    const answer = await postRecord(out.kind, out.record);
+    if (!answer) {
+      await new Promise((wake) => setTimeout(wake, 1500));
+      continue;
+    }
+    set((s) => ({
+      pending: s.pending.filter((p) => p !== out),
+      refused: answer.taken ? s.refused : [...s.refused, { ...out, reason: answer.reason }],
+    }));
+    // What was refused stays in the browser: it is the only copy.
+    if (answer.taken) await box?.forget('records', out.record.id);
+  }
+  flushing = false;
+}

@@ -1,0 +1,400 @@
+/**
+ * What is saved and what is not, of one open property in one tab: a pure reducer. The adapters around
+ * it (session.ts) feed it events and carry out the effects that it asks for; nothing else decides.
+ *
+ * `base` is the plan as the server has it at `revision`; `plan` is that with every pending change on
+ * top that fits. A change leaves `pending` only when the server has it, or with a word: as a refusal
+ * that can be downloaded, or because the user gave it up.
+ */
+import type { PatchStep, Plan } from '../core/plan/schema.js';
+import type { News, Opened, Proposed, Saved } from '../formats/change.js';
+import { applyPatch, patchesTouch } from '../formats/patch.js';
+import { pushed, type Stacks } from '../formats/stacks.js';
+
+/** A change on its way. */
+export interface Pending {
+  readonly change: Proposed;
+  /** False while it does not fit the plan as others have left it: the server's answer settles it. */
+  readonly fits: boolean;
+  /** Set once the server has said that it has it, until its place in the history has arrived. */
+  readonly saved?: number;
+}
+
+/** Two changes that met: what this tab wanted, and what others did since. */
+export interface Conflict {
+  readonly mine: Proposed;
+  readonly theirs: readonly Saved[];
+  readonly revision: number;
+  /** What the user chose, while the others' changes are still on their way here. */
+  readonly chosen?: 'mine' | 'theirs';
+}
+
+/** A change that was not taken, kept so that it can be read and downloaded. */
+export interface Refusal {
+  readonly change: Proposed;
+  readonly reason: string;
+}
+
+/** Sending has stopped at the first pending change, with the server's word for it. */
+export interface Held {
+  readonly changeId: string;
+  readonly status: number;
+  readonly reason: string;
+}
+
+export interface Book {
+  readonly tab: string;
+  readonly base: Plan;
+  readonly plan: Plan;
+  readonly revision: number;
+  readonly savedAt: string | null;
+  /** Of what the server has; pending changes come on top. */
+  readonly stacks: Stacks;
+  readonly pending: readonly Pending[];
+  readonly sending: string | null;
+  readonly conflict: Conflict | null;
+  readonly held: Held | null;
+  readonly refusals: readonly Refusal[];
+  /** The server did not answer the last time. */
+  readonly away: boolean;
+  /** This browser could not keep a change: what is pending lives in this tab alone. */
+  readonly full: boolean;
+  /** An undo or redo that waits for the body of its change. */
+  readonly wanted: 'undo' | 'redo' | null;
+}
+
+export type Event =
+  | { type: 'edit'; changeId: string; words: string; patch: PatchStep[]; inverse: PatchStep[] }
+  | { type: 'undo' | 'redo'; changeId: string }
+  | { type: 'body'; of: string; changeId: string; patch: PatchStep[]; inverse: PatchStep[] }
+  | { type: 'recovered'; changes: readonly Proposed[] }
+  | { type: 'kept'; ok: boolean }
+  | { type: 'acked'; changeId: string; revision: number; at: string; others: readonly Saved[] }
+  | { type: 'met'; changeId: string; revision: number; theirs: readonly Saved[] }
+  | { type: 'refused'; changeId: string; status: number; reason: string }
+  | { type: 'unreachable'; changeId: string }
+  | { type: 'retry' }
+  | ({ type: 'news' } & News)
+  | { type: 'resolve'; keepMine: boolean; changeId: string }
+  | { type: 'giveUp' }
+  | { type: 'dismiss' };
+
+export type Effect =
+  | { do: 'keep'; change: Proposed }
+  | { do: 'forget'; changeId: string }
+  | { do: 'post'; change: Proposed }
+  | { do: 'retryLater' }
+  | { do: 'fetchNews'; since: number }
+  | { do: 'fetchBody'; of: string }
+  | { do: 'announce'; revision: number }
+  /** The plan moved on by these steps. */
+  | { do: 'follow'; patch: PatchStep[] }
+  /** The plan is another one: nothing that was followed before holds. */
+  | { do: 'replace' };
+
+export type Step = readonly [Book, readonly Effect[]];
+
+/** The book of a property that has just been opened. */
+export const openBook = (opened: Opened, tab: string): Book => ({
+  tab,
+  base: opened.plan,
+  plan: opened.plan,
+  revision: opened.revision,
+  savedAt: opened.at,
+  stacks: opened.stacks,
+  pending: [],
+  sending: null,
+  conflict: null,
+  held: null,
+  refusals: [],
+  away: false,
+  full: false,
+  wanted: null,
+});
+
+/** "Saved" is true: everything that was drawn is at the server. */
+export const saveState = (b: Book): 'saved' | 'saving' | 'waiting' =>
+  b.pending.length === 0
+    ? 'saved'
+    : b.away || b.held || b.conflict || b.pending.some((p) => !p.fits)
+      ? 'waiting'
+      : 'saving';
+
+/** What can be undone and redone, pending changes among it. */
+export const stacksNow = (b: Pick<Book, 'stacks' | 'pending'>): Stacks =>
+  b.pending.reduce((stacks, p) => pushed(stacks, p.change), b.stacks);
+
+/** Takes an event in; gives the next book and what is to be done outside. */
+export function take(b: Book, event: Event): Step {
+  switch (event.type) {
+    case 'edit':
+      return add(b, { ...event, kind: 'do' });
+    case 'undo':
+    case 'redo':
+      return stepBack(b, event.type, event.changeId);
+    case 'body':
+      return withBody(b, event);
+    case 'recovered':
+      return recover(b, event.changes);
+    case 'kept':
+      return [b.full === !event.ok ? b : { ...b, full: !event.ok }, []];
+    case 'acked':
+      return acked(b, event);
+    case 'met':
+      return met(b, event);
+    case 'refused':
+      return refused(b, event);
+    case 'unreachable':
+      return event.changeId === b.sending
+        ? [{ ...b, sending: null, away: true }, [{ do: 'retryLater' }]]
+        : [b, []];
+    case 'retry':
+      return send({ ...b, held: null });
+    case 'news':
+      return news(b, event);
+    case 'resolve':
+      return resolve(b, event);
+    case 'giveUp':
+      return b.held ? drop({ ...b, held: null }, b.held.changeId) : [b, []];
+    case 'dismiss':
+      return [{ ...b, refusals: [] }, []];
+  }
+}
+
+/** One step after another. */
+const then = ([b, effects]: Step, next: (b: Book) => Step): Step => {
+  const [after, more] = next(b);
+  return [after, [...effects, ...more]];
+};
+
+type Made = Pick<Proposed, 'changeId' | 'kind' | 'words' | 'patch' | 'inverse' | 'of'>;
+
+function add(b: Book, made: Made): Step {
+  const { changeId, kind, of, words, patch, inverse } = made;
+  const change: Proposed = {
+    changeId,
+    tab: b.tab,
+    base: b.revision,
+    kind,
+    ...(of === undefined ? {} : { of }),
+    words: words.slice(0, 200),
+    patch,
+    inverse,
+  };
+  const plan = applyPatch(b.plan, patch);
+  const next = { ...b, plan, pending: [...b.pending, { change, fits: true }] };
+  return then(
+    [
+      next,
+      [
+        { do: 'keep', change },
+        { do: 'follow', patch },
+      ],
+    ],
+    send,
+  );
+}
+
+function stepBack(b: Book, kind: 'undo' | 'redo', changeId: string): Step {
+  const top = stacksNow(b)[kind].at(-1);
+  if (!top) return [{ ...b, wanted: null }, []];
+  if (!top.body) return [{ ...b, wanted: kind }, [{ do: 'fetchBody', of: top.changeId }]];
+  const { patch, inverse } = top.body;
+  const made: Made =
+    kind === 'undo'
+      ? { changeId, kind, of: top.changeId, words: `undid: ${top.words}`, patch: inverse, inverse: patch } // prettier-ignore
+      : { changeId, kind, of: top.changeId, words: `redid: ${top.words}`, patch, inverse };
+  try {
+    return add({ ...b, wanted: null }, made);
+  } catch (error) {
+    const change = { ...made, tab: b.tab, base: b.revision };
+    const reason = (error as Error).message;
+    return [{ ...b, wanted: null, refusals: [...b.refusals, { change, reason }] }, []];
+  }
+}
+
+function withBody(b: Book, event: Event & { type: 'body' }): Step {
+  const { patch, inverse } = event;
+  const filled = (list: Stacks['undo']) =>
+    list.map((c) => (c.changeId === event.of ? { ...c, body: { patch, inverse } } : c));
+  const stacks = { undo: filled(b.stacks.undo), redo: filled(b.stacks.redo) };
+  const next = { ...b, stacks };
+  return b.wanted ? stepBack(next, b.wanted, event.changeId) : [next, []];
+}
+
+/** Puts back what an earlier tab drew and the server never acknowledged. */
+function recover(b: Book, changes: readonly Proposed[]): Step {
+  const known = new Set(b.pending.map((p) => p.change.changeId));
+  const own = changes.filter((c) => !known.has(c.changeId));
+  if (own.length === 0) return [b, []];
+  // Oldest first, and before what this tab has made meanwhile.
+  const pending = [...own.map((change) => ({ change, fits: true })), ...b.pending];
+  return then(again({ ...b, pending }), send);
+}
+
+/** Sends the first pending change that the server does not have yet. */
+function send(b: Book): Step {
+  if (b.sending || b.conflict || b.held) return [b, []];
+  const next = b.pending.find((p) => p.saved === undefined);
+  if (!next) return [b, []];
+  return [{ ...b, sending: next.change.changeId }, [{ do: 'post', change: next.change }]];
+}
+
+/** The plan worked out anew: the server's with what is pending and fits on top. */
+function again(b: Book): Step {
+  let plan = b.base;
+  const pending = b.pending.map((p): Pending => {
+    try {
+      plan = applyPatch(plan, p.change.patch);
+      return p.fits ? p : { ...p, fits: true };
+    } catch {
+      return p.fits ? { ...p, fits: false } : p;
+    }
+  });
+  return [{ ...b, plan, pending }, [{ do: 'replace' }]];
+}
+
+function without(b: Book, changeId: string): Book {
+  return { ...b, pending: b.pending.filter((p) => p.change.changeId !== changeId) };
+}
+
+/** Gives a pending change up: it leaves the screen and the browser. */
+const drop = (b: Book, changeId: string): Step =>
+  then([without(b, changeId), [{ do: 'forget', changeId }]], (next) => then(again(next), send));
+
+function acked(b: Book, event: Event & { type: 'acked' }): Step {
+  const mine = b.pending.find((p) => p.change.changeId === event.changeId);
+  const sending = b.sending === event.changeId ? null : b.sending;
+  const now = { ...b, sending, away: false };
+  if (!mine) return send(now);
+  // It was in the plan before this tab opened it: shown once, not twice.
+  if (event.revision <= b.revision) return drop(now, event.changeId);
+  const pending = now.pending.map((p) => (p === mine ? { ...p, saved: event.revision } : p));
+  const own: Saved = { ...mine.change, revision: event.revision, at: event.at };
+  return then(
+    [
+      { ...now, pending },
+      [
+        { do: 'forget', changeId: event.changeId },
+        { do: 'announce', revision: event.revision },
+      ],
+    ],
+    // What stands between is fetched by the same door when the answer does not tell it all.
+    (next) => then(advance(next, [...event.others, own]), send),
+  );
+}
+
+/** Takes changes of the server in that follow on the revision at hand; the rest is asked for. */
+function advance(b: Book, list: readonly Saved[]): Step {
+  const fresh = new Map(list.filter((c) => c.revision > b.revision).map((c) => [c.revision, c]));
+  const run: Saved[] = [];
+  for (let r = b.revision + 1; fresh.has(r); r++) run.push(fresh.get(r)!);
+  const gap: Effect[] =
+    fresh.size > run.length ? [{ do: 'fetchNews', since: b.revision + run.length }] : [];
+  if (run.length === 0) return [b, gap];
+
+  const landed = new Set(run.map((c) => c.changeId));
+  const left = b.pending.filter((p) => !landed.has(p.change.changeId));
+  const theirs = run.filter((c) => !b.pending.some((p) => p.change.changeId === c.changeId));
+  const last = run.at(-1)!;
+  const next: Book = {
+    ...b,
+    base: run.reduce((plan, c) => applyPatch(plan, c.patch), b.base),
+    revision: last.revision,
+    savedAt: last.at,
+    stacks: run.reduce(pushed, b.stacks),
+    pending: left,
+    sending: b.sending !== null && landed.has(b.sending) ? null : b.sending,
+  };
+  const forgotten = b.pending
+    .filter((p) => landed.has(p.change.changeId) && p.saved === undefined)
+    .map((p): Effect => ({ do: 'forget', changeId: p.change.changeId }));
+  return then([next, [...forgotten, ...gap]], (n) => showing(n, b.pending, theirs));
+}
+
+/** The plan after others' changes: on top of what is shown where nothing touches, else anew. */
+function showing(b: Book, before: readonly Pending[], theirs: readonly Saved[]): Step {
+  if (theirs.length === 0) {
+    // All that came is what this tab shows already.
+    return [b.pending.length === 0 && before.every((p) => p.fits) ? { ...b, base: b.plan } : b, []];
+  }
+  const patch = theirs.flatMap((c) => c.patch);
+  const apart = before.every((p) => p.fits && !patchesTouch(patch, p.change.patch));
+  if (!apart) return again(b);
+  try {
+    const plan = b.pending.length === 0 ? b.base : applyPatch(b.plan, patch);
+    return [{ ...b, plan }, [{ do: 'follow', patch }]];
+  } catch {
+    return again(b);
+  }
+}
+
+function news(b: Book, event: Event & { type: 'news' }): Step {
+  const further: Effect[] = event.more
+    ? [{ do: 'fetchNews', since: event.changes.at(-1)?.revision ?? b.revision }]
+    : [];
+  const [next, effects] = advance(b, event.changes);
+  const asked = effects.some((e) => e.do === 'fetchNews') ? [] : further;
+  return then([next, [...effects, ...asked]], (n) => then(settle(n), send));
+}
+
+/** The server has other changes at the same place: both are shown, nothing is sent until one is chosen. */
+function met(b: Book, event: Event & { type: 'met' }): Step {
+  const mine = b.pending.find((p) => p.change.changeId === event.changeId);
+  const next = { ...b, sending: null, away: false };
+  if (!mine) return send(next);
+  const { revision, theirs } = event;
+  return [
+    { ...next, conflict: { mine: mine.change, theirs, revision } },
+    [{ do: 'fetchNews', since: b.revision }],
+  ];
+}
+
+function resolve(b: Book, event: Event & { type: 'resolve' }): Step {
+  if (!b.conflict || b.conflict.chosen) return [b, []];
+  if (!event.keepMine) return drop({ ...b, conflict: null }, b.conflict.mine.changeId);
+  // Taken again under a new name: the old one was answered.
+  const mine = { ...b.conflict.mine, changeId: event.changeId, base: b.conflict.revision };
+  const pending = b.pending.map((p) =>
+    p.change.changeId === b.conflict!.mine.changeId ? { ...p, change: mine } : p,
+  );
+  const conflict = { ...b.conflict, mine, chosen: 'mine' as const };
+  return then(
+    [
+      { ...b, pending, conflict },
+      [
+        { do: 'keep', change: mine },
+        { do: 'forget', changeId: b.conflict.mine.changeId },
+      ],
+    ],
+    settle,
+  );
+}
+
+/** Ends a conflict for which "mine" was chosen, once all that others did is here. */
+function settle(b: Book): Step {
+  const { conflict } = b;
+  if (conflict?.chosen !== 'mine') return [b, []];
+  if (b.revision < conflict.revision) return [b, [{ do: 'fetchNews', since: b.revision }]];
+  const change = { ...conflict.mine, base: b.revision };
+  const own = (p: Pending) => p.change.changeId === change.changeId;
+  const pending = b.pending.map((p) => (own(p) ? { ...p, change } : p));
+  const [next, effects] = again({ ...b, pending, conflict: null });
+  if (next.pending.find(own)?.fits) return then([next, effects], send);
+  const reason = 'it no longer fits what others have made of the plan';
+  const out = { ...next, refusals: [...next.refusals, { change, reason }] };
+  return then([out, effects], (n) => drop(n, change.changeId));
+}
+
+function refused(b: Book, { changeId, status, reason }: Event & { type: 'refused' }): Step {
+  const mine = b.pending.find((p) => p.change.changeId === changeId);
+  const next = { ...b, sending: null, away: false };
+  if (!mine) return send(next);
+  // Only a change that the plan cannot hold is over; whatever else stands in the way may pass.
+  if (status !== 422) {
+    const soon: Effect[] = status === 429 ? [{ do: 'retryLater' }] : [];
+    return [{ ...next, held: { changeId, status, reason } }, soon];
+  }
+  const refusals = [...next.refusals, { change: mine.change, reason }];
+  return then([{ ...next, refusals }, []], (n) => drop(n, changeId));
+}

@@ -1,0 +1,66 @@
+/** What a tab asks of the server. A server that does not answer is null, whatever the reason. */
+import type { News, Proposed } from '../formats/change.js';
+import type { Event } from './reducer.js';
+import { url } from './state.js';
+
+const WAIT_MS = 10_000;
+
+async function ask(path: string, body?: unknown): Promise<Response | null> {
+  try {
+    const answer = await fetch(path, {
+      ...(body === undefined
+        ? {}
+        : {
+            method: 'POST',
+            headers: { 'content-type': 'application/json' },
+            body: JSON.stringify(body),
+          }),
+      signal: AbortSignal.timeout(WAIT_MS),
+    });
+    return answer.status >= 500 ? null : answer;
+  } catch {
+    return null;
+  }
+}
+
+const wordsOf = async (answer: Response): Promise<string> => {
+  const said = (await answer.json().catch(() => null)) as { error?: string } | null;
+  return said?.error ?? `the server answered ${answer.status}`;
+};
+
+/** Sends a change; gives what came of it. */
+export async function postChange(change: Proposed): Promise<Event> {
+  const { changeId } = change;
+  const answer = await ask(url('/changes'), change);
+  if (!answer) return { type: 'unreachable', changeId };
+  try {
+    if (answer.ok) return { ...(await answer.json()), type: 'acked', changeId } as Event;
+    if (answer.status === 409) return { ...(await answer.json()), type: 'met', changeId } as Event;
+  } catch {
+    return { type: 'unreachable', changeId };
+  }
+  const { status } = answer;
+  return { type: 'refused', changeId, status, reason: await wordsOf(answer) };
+}
+
+/** Changes after a revision; null: not now. */
+export async function newsSince(revision: number): Promise<News | null> {
+  const answer = await ask(url(`/changes?since=${revision}`));
+  return answer?.ok ? ((await answer.json().catch(() => null)) as News | null) : null;
+}
+
+/** One change whole; null: not now. */
+export async function changeNamed(changeId: string): Promise<Proposed | null> {
+  const answer = await ask(url(`/changes?id=${changeId}`));
+  return answer?.ok ? ((await answer.json().catch(() => null)) as Proposed | null) : null;
+}
+
+/** Sends a record; `taken` false with the reason when the server will never take it. */
+export async function postRecord(
+  kind: string,
+  record: unknown,
+): Promise<{ taken: boolean; reason: string } | null> {
+  const answer = await ask(url(`/records/${kind}`), record);
+  if (!answer || answer.status === 429) return null;
+  return answer.ok ? { taken: true, reason: '' } : { taken: false, reason: await wordsOf(answer) };
+}

@@ -1,0 +1,236 @@
+/**
+ * One open property in one tab. Data flows one way: an event into the reducer, the next book out of
+ * it, and its effects carried out here: kept in the browser, posted, followed by the worker.
+ */
+import { memoLast } from '../core/base/memo.js';
+import type { Grid, PatchStep, Plan } from '../core/plan/schema.js';
+import { groundOf, type Ground } from '../core/terrain/ground.js';
+import type { Opened, Proposed } from '../formats/change.js';
+import { applyPatch, edit } from '../formats/patch.js';
+import { followPatch, openWorker, requestReport } from './evaluation.js';
+import { openOutbox, type Outbox } from './outbox.js';
+import { sendLeft } from './records.js';
+import { openBook, saveState, stacksNow, take, type Effect, type Event } from './reducer.js';
+import { changeNamed, newsSince, postChange } from './server.js';
+import { committed, useSession, type Session } from './state.js';
+
+export { useSession } from './state.js';
+export { watchChoices } from './evaluation.js';
+
+const { getState: get, setState: set } = useSession;
+
+/** Names this tab to the server, so that its own changes never stand in its own way. */
+const tab = crypto.randomUUID();
+let outbox: Outbox;
+let channel: BroadcastChannel | null = null;
+
+/** Opens a property: plan, ground, worker, and changes that an earlier tab could not save. */
+export async function openSession(id: string): Promise<void> {
+  outbox = openOutbox(id);
+  const left = await outbox.left<Proposed>('changes');
+  const mine = left.map((w) => w.id).slice(-200);
+  const answer = await fetch(`/api/properties/${id}?mine=${mine.join(',')}`);
+  if (!answer.ok)
+    throw new Error(
+      answer.status === 404 ? 'There is no such property.' : 'The server did not answer.',
+    );
+  const opened = (await answer.json()) as Opened & { landed: string[] };
+  const grid = await fetchGrid(opened.plan);
+  set({
+    id,
+    plan: opened.plan,
+    book: openBook(opened, tab),
+    ground: groundFor(opened.plan, grid),
+    grid,
+    report: null,
+    choices: null,
+    took_ms: 0,
+    refused: null,
+  });
+  await openWorker();
+  listen(id);
+  for (const changeId of opened.landed) void outbox.forget('changes', changeId);
+  const changes = left.filter((w) => !opened.landed.includes(w.id)).map((w) => w.body);
+  happen({ type: 'recovered', changes });
+  void sendLeft(outbox);
+  requestReport([]);
+}
+
+/** Takes an event in and carries out what it asks for. */
+export function happen(event: Event): void {
+  const before = get().book;
+  const [book, effects] = take(before, event);
+  if (book !== before) set(book.plan === before.plan ? { book } : { book, plan: book.plan });
+  for (const effect of effects) void carryOut(effect);
+  if (effects.some((e) => e.do === 'follow' || e.do === 'replace')) requestReport([]);
+}
+
+async function carryOut(effect: Effect): Promise<void> {
+  switch (effect.do) {
+    case 'keep':
+      return happen({
+        type: 'kept',
+        ok: await outbox.keep('changes', effect.change.changeId, effect.change),
+      });
+    case 'forget':
+      return outbox.forget('changes', effect.changeId);
+    case 'post':
+      return happen(await postChange(effect.change));
+    case 'retryLater':
+      await pause();
+      return happen({ type: 'retry' });
+    case 'fetchNews':
+      return fetchNews(effect.since);
+    case 'fetchBody': {
+      const found = await again(() => changeNamed(effect.of));
+      const { patch, inverse } = found;
+      return happen({ type: 'body', of: effect.of, changeId: crypto.randomUUID(), patch, inverse });
+    }
+    case 'announce':
+      channel?.postMessage(effect.revision);
+      return;
+    case 'follow':
+      return followPatch(effect.patch);
+    case 'replace':
+      return openWorker();
+  }
+}
+
+const pause = () => new Promise((wake) => setTimeout(wake, 1500));
+
+/** Asks until there is an answer. */
+async function again<T>(ask: () => Promise<T | null>): Promise<T> {
+  for (;;) {
+    const answer = await ask();
+    if (answer) return answer;
+    await pause();
+  }
+}
+
+let fetching = false;
+/** Fetches what others saved since; one question at a time, asked until it is answered. */
+async function fetchNews(since: number): Promise<void> {
+  if (fetching) return;
+  fetching = true;
+  const found = await again(() => newsSince(since));
+  fetching = false;
+  happen({ type: 'news', ...found });
+}
+
+const catchUp = () => void fetchNews(get().book.revision);
+
+/** Listens for what other tabs save; a property opened later is listened to instead. */
+function listen(id: string): void {
+  channel?.close();
+  channel = new BroadcastChannel(`anabatic.${id}`);
+  channel.onmessage = catchUp;
+  document.removeEventListener('visibilitychange', whenSeen);
+  document.addEventListener('visibilitychange', whenSeen);
+  removeEventListener('beforeunload', holdBack);
+  addEventListener('beforeunload', holdBack);
+}
+
+const whenSeen = () => {
+  if (document.visibilityState === 'visible') catchUp();
+};
+
+/** Only what lives in this tab alone is worth a question; all else waits in the browser. */
+const holdBack = (event: BeforeUnloadEvent) => {
+  const { full, pending } = get().book;
+  if (full && pending.length > 0) event.preventDefault();
+};
+
+async function fetchGrid(plan: Plan): Promise<Grid | null> {
+  if (plan.ground.kind === 'flat') return null;
+  const answer = await fetch(`/api/grids/${plan.ground.id}`);
+  if (!answer.ok) throw new Error('The ground of this property could not be loaded.');
+  return (await answer.json()) as Grid;
+}
+
+const groundFor = (plan: Plan, grid: Grid | null): Ground =>
+  groundOf(plan, plan.ground.kind === 'grid' && grid ? { [plan.ground.id]: grid } : {});
+
+/** Makes a change: shown and evaluated at once, saved in the background. */
+export function commit(words: string, recipe: (draft: Plan) => void): void {
+  const { patch, inverse } = edit(committed(), recipe);
+  if (patch.length === 0) return preview(null);
+  set({ refused: null });
+  happen({ type: 'edit', changeId: crypto.randomUUID(), words, patch, inverse });
+}
+
+/** Makes a change that is given as a patch, such as the mend of a finding. */
+export function commitPatch(words: string, patch: PatchStep[]): void {
+  commit(words, (draft) => {
+    const next = applyPatch(committed(), patch);
+    // Only the touched tables are written, so that the patch stays small.
+    for (const key of Object.keys(next) as (keyof Plan)[]) {
+      if (next[key] !== committed()[key]) assignTable(draft, next, key);
+    }
+  });
+}
+
+function assignTable<K extends keyof Plan>(draft: Plan, next: Plan, key: K): void {
+  const table = draft[key];
+  const wanted = next[key];
+  if (typeof table !== 'object' || table === null || Array.isArray(table)) {
+    draft[key] = wanted;
+    return;
+  }
+  const from = committed()[key] as Record<string, unknown>;
+  const to = wanted as Record<string, unknown>;
+  const into = table as Record<string, unknown>;
+  for (const k of new Set([...Object.keys(from), ...Object.keys(to)])) {
+    if (to[k] === from[k]) continue;
+    if (k in to) into[k] = to[k];
+    else delete into[k];
+  }
+}
+
+/** Shows a change that is still in the hand, without making it; null lets it go. */
+export function preview(recipe: ((draft: Plan) => void) | null): void {
+  if (!recipe) {
+    set({ plan: committed() });
+    requestReport([]);
+    return;
+  }
+  const made = edit(committed(), recipe);
+  set({ plan: made.next });
+  requestReport(made.patch);
+}
+
+// Asked at every frame of a drag, while the history stays the same.
+const stacksFor = memoLast(
+  (stacks: Session['book']['stacks'], pending: Session['book']['pending']) =>
+    stacksNow({ stacks, pending }),
+);
+const stacks = ({ book }: Session) => stacksFor(book.stacks, book.pending);
+export const canUndo = (s: Session): boolean => stacks(s).undo.length > 0;
+export const canRedo = (s: Session): boolean => stacks(s).redo.length > 0;
+
+/** Takes the newest change back. */
+export const undo = (): void => happen({ type: 'undo', changeId: crypto.randomUUID() });
+/** Makes the change again that was taken back last. */
+export const redo = (): void => happen({ type: 'redo', changeId: crypto.randomUUID() });
+
+/** Ends a conflict: mine goes on top of theirs, or is given up. */
+export const resolveConflict = (keepMine: boolean): void =>
+  happen({ type: 'resolve', keepMine, changeId: crypto.randomUUID() });
+
+/** Whether all that was drawn is at the server. */
+export const saveOf = (s: Session) => saveState(s.book);
+
+/** Puts another ground under the property. */
+export async function changeGround(ground: Plan['ground'], words: string): Promise<void> {
+  const grid = await fetchGrid({ ...committed(), ground });
+  commit(words, (draft) => {
+    draft.ground = ground;
+  });
+  set({ grid, ground: groundFor(committed(), grid) });
+  await openWorker();
+  requestReport([]);
+}
+
+/** Puts the notice of what could not be done away. */
+export const dismissRefused = (): void => set({ refused: null });
+/** Says why something cannot be done; nothing was changed. */
+export const refuse = (words: string): void => set({ refused: words });

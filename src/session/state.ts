@@ -1,0 +1,31 @@
+/** The state of the one property that a tab has open; the other files of this folder change it. */
+import { create } from 'zustand';
+import type { Choices } from '../core/choices.js';
+import type { Grid, Plan } from '../core/plan/schema.js';
+import type { Report } from '../core/report/schema.js';
+import type { Ground } from '../core/terrain/ground.js';
+import type { Book } from './reducer.js';
+
+export interface Session {
+  readonly id: string;
+  /** The plan as it is drawn: with what is being dragged right now. */
+  readonly plan: Plan;
+  /** What is saved, and what is not. */
+  readonly book: Book;
+  readonly ground: Ground;
+  readonly grid: Grid | null;
+  readonly report: Report | null;
+  /** What can be put on the line that Strands looks at. */
+  readonly choices: Choices | null;
+  readonly took_ms: number;
+  /** What cannot be done or worked out, in words; nothing was changed. */
+  readonly refused: string | null;
+}
+
+export const useSession = create<Session>(() => ({}) as Session);
+
+/** The plan without what is in the hand right now. */
+export const committed = (): Plan => useSession.getState().book.plan;
+
+/** Address of the open property, for the server. */
+export const url = (rest = ''): string => `/api/properties/${useSession.getState().id}${rest}`;
