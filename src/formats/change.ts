@@ -71,4 +71,10 @@ export type CommitResult =
       readonly at: string;
       readonly others: Saved[];
     }
-  | { readonly status: 'conflict'; readonly revision: number; readonly theirs: Saved[] };
+  | {
+      readonly status: 'conflict';
+      readonly revision: number;
+      /** Those of the others that touch it. */
+      readonly theirs: Saved[];
+      readonly others: Saved[];
+    };

@@ -291,7 +291,8 @@ export function planStore(db: Knex, parts: readonly Part[] = PARTS) {
           const theirs = others.filter(
             (c) => c.kind === 'lift' || patchesTouch(c.patch, change.patch),
           );
-          if (theirs.length > 0) return { status: 'conflict', revision: now.revision, theirs };
+          if (theirs.length > 0)
+            return { status: 'conflict', revision: now.revision, theirs, others };
 
           const patched = applyPatch(now.plan, change.patch);
           if ('grids' in patched) throw new FormatError('/grids', 'a ground is sent by itself');

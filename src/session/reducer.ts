@@ -70,7 +70,13 @@ export type Event =
   | { type: 'recovered'; changes: readonly Proposed[] }
   | { type: 'kept'; ok: boolean }
   | { type: 'acked'; changeId: string; revision: number; at: string; others: readonly Saved[] }
-  | { type: 'met'; changeId: string; revision: number; theirs: readonly Saved[] }
+  | {
+      type: 'met';
+      changeId: string;
+      revision: number;
+      theirs: readonly Saved[];
+      others: readonly Saved[];
+    }
   | { type: 'refused'; changeId: string; status: number; reason: string }
   | { type: 'unreachable'; changeId: string }
   | { type: 'retry' }
@@ -343,11 +349,9 @@ function met(b: Book, event: Event & { type: 'met' }): Step {
   const mine = b.pending.find((p) => p.change.changeId === event.changeId);
   const next = { ...b, sending: null, away: false };
   if (!mine) return send(next);
-  const { revision, theirs } = event;
-  return [
-    { ...next, conflict: { mine: mine.change, theirs, revision } },
-    [{ do: 'fetchNews', since: b.revision }],
-  ];
+  const { revision, theirs, others } = event;
+  const conflict = { mine: mine.change, theirs, revision };
+  return advance({ ...next, conflict }, others);
 }
 
 function resolve(b: Book, event: Event & { type: 'resolve' }): Step {

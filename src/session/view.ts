@@ -2,6 +2,7 @@
 import { create } from 'zustand';
 import type { ThingKind } from '../core/plan/schema.js';
 import type { SeasonId } from '../core/plan/catalogue.js';
+import { keepHere, keptHere } from './here.js';
 
 export type Tool = 'select' | 'draw' | 'lane' | 'gate' | 'energiser' | ThingKind;
 export type Warmth = 'cold' | 'today' | 'hot';
@@ -82,23 +83,21 @@ const KEPT = [
 
 /** Takes the way this browser last looked at things, and keeps it from now on. */
 export function rememberView(): void {
-  try {
-    const kept = JSON.parse(localStorage.getItem('anabatic.view') ?? '{}') as Partial<View>;
-    look(Object.fromEntries(KEPT.filter((k) => k in kept).map((k) => [k, kept[k]])));
-  } catch {
-    localStorage.removeItem('anabatic.view');
-  }
+  const kept = keptHere<Partial<View>>('anabatic.view', {});
+  look(Object.fromEntries(KEPT.filter((k) => k in kept).map((k) => [k, kept[k]])));
   const paint = (scheme: Scheme) => {
     document.documentElement.dataset['scheme'] = scheme;
   };
   paint(useView.getState().scheme);
+  let before = KEPT.map((k): unknown => useView.getState()[k]);
   useView.subscribe((v) => {
     // Here and not in an effect: what draws on a canvas reads the colours in its own effects.
     paint(v.scheme);
-    localStorage.setItem(
-      'anabatic.view',
-      JSON.stringify(Object.fromEntries(KEPT.map((k) => [k, v[k]]))),
-    );
+    const now = KEPT.map((k) => v[k]);
+    // Asked at every move of the pointer: written only when something that is kept has changed.
+    if (now.every((x, i) => x === before[i])) return;
+    before = now;
+    keepHere('anabatic.view', Object.fromEntries(KEPT.map((k, i) => [k, now[i]])));
   });
 }
 

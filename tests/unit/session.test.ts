@@ -37,7 +37,7 @@ function server() {
         return { type: 'acked', changeId, revision: again.revision, at: '', others: others.filter((o) => o.revision < again.revision) }; // prettier-ignore
       const theirs = others.filter((o) => patchesTouch(o.patch, change.patch));
       const revision = history.length;
-      if (theirs.length > 0) return { type: 'met', changeId, revision, theirs };
+      if (theirs.length > 0) return { type: 'met', changeId, revision, theirs, others };
       try {
         now = applyPatch(now, change.patch);
       } catch {

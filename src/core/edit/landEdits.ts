@@ -51,14 +51,16 @@ export function extendThing(plan: Plan, id: string, p: Point): void {
 
 /** Moves one point of a thing. */
 export function moveThingPoint(plan: Plan, id: string, index: number, p: Point): void {
-  const point = plan.things![id]!.points[index]!;
+  const point = plan.things?.[id]?.points[index];
+  // It may have been taken away meanwhile.
+  if (!point) return;
   point.e = p.e;
   point.n = p.n;
 }
 
 /** Moves a whole thing by a step east and north. */
 export function moveThing(plan: Plan, id: string, by: Point): void {
-  for (const p of plan.things![id]!.points) {
+  for (const p of plan.things?.[id]?.points ?? []) {
     p.e += by.e;
     p.n += by.n;
   }

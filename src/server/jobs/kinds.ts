@@ -20,7 +20,9 @@ import { exportAs } from '../exports.js';
 import { planStore } from '../store.js';
 
 export interface Limits {
+  /** Time that any input has, and what each megabyte of it adds. */
   readonly seconds: number;
+  readonly secondsPerMegabyte: number;
   /** Resident memory of the process. */
   readonly megabytes: number;
   /** Length of what comes back. */
@@ -38,8 +40,10 @@ export type Outcome = Readonly<Record<string, string>>;
 const job = <Input>(limits: Limits, run: Job<Input>['run']): Job<Input> => ({ limits, run });
 
 const MB = 1024 * 1024;
-const FILE: Limits = { seconds: 20, megabytes: 1200, output: 80 * MB };
-const WORK: Limits = { seconds: 20, megabytes: 1500, output: 120 * MB };
+const FILE: Limits = { seconds: 4, secondsPerMegabyte: 0.5, megabytes: 1200, output: 80 * MB };
+/** A case for a calculator may be small and long to work out. */
+const CASE: Limits = { seconds: 12, secondsPerMegabyte: 1, megabytes: 1200, output: 40 * MB };
+const STORED: Limits = { seconds: 30, secondsPerMegabyte: 0, megabytes: 2000, output: 200 * MB };
 
 const OriginSchema = Type.Union([
   Type.Null(),
@@ -96,7 +100,7 @@ async function stored(file: string, id: string) {
 
 export const JOBS = {
   /** One calculator. */
-  calc: job<{ body: string; kind: string | null }>(WORK, ({ body, kind }) => {
+  calc: job<{ body: string; kind: string | null }>(CASE, ({ body, kind }) => {
     const value = parseJson(body);
     const inputs = (value as { inputs?: unknown } | null)?.inputs ?? value;
     return { text: JSON.stringify(runCase(kind === null ? value : { kind, inputs })) };
@@ -126,7 +130,7 @@ export const JOBS = {
   }),
 
   /** A plan file: checked, and its grids apart. */
-  plan: job<{ body: string; known: readonly string[] }>(WORK, ({ body, known }) => {
+  plan: job<{ body: string; known: readonly string[] }>(FILE, ({ body, known }) => {
     const { plan, grids } = openPlan(parseJson(body), new Set(known));
     const own = plan.ground.kind === 'grid' ? grids[plan.ground.id] : undefined;
     const text = { plan: JSON.stringify(plan) };
@@ -134,16 +138,19 @@ export const JOBS = {
   }),
 
   /** The report of a property of the store. */
-  report: job<{ file: string; id: string }>(WORK, async ({ file, id }) => {
+  report: job<{ file: string; id: string }>(STORED, async ({ file, id }) => {
     const { plan, grids } = await stored(file, id);
     return { text: JSON.stringify(evaluate(plan, groundOf(plan, grids), catalogue)) };
   }),
 
   /** A property of the store in one of its formats. */
-  export: job<{ file: string; id: string; format: string }>(WORK, async ({ file, id, format }) => {
-    const made = exportAs(format, await stored(file, id));
-    return { text: made.text, type: made.type, name: made.file };
-  }),
+  export: job<{ file: string; id: string; format: string }>(
+    STORED,
+    async ({ file, id, format }) => {
+      const made = exportAs(format, await stored(file, id));
+      return { text: made.text, type: made.type, name: made.file };
+    },
+  ),
 } as const;
 
 export type JobName = keyof typeof JOBS;

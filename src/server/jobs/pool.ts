@@ -120,10 +120,15 @@ export function createPool(options: PoolOptions): Pool {
   function begin(helper: Helper, waiting: Waiting): void {
     const { limits } = JOBS[waiting.name];
     const number = ++numbers;
+    const size = (waiting.input as { body?: string }).body?.length ?? 0;
+    const seconds = limits.seconds + (limits.secondsPerMegabyte * size) / 1e6;
     const late = setTimeout(
       () =>
-        end(helper, new JobError(422, `it took longer than ${limits.seconds} s and was stopped`)),
-      1000 * limits.seconds,
+        end(
+          helper,
+          new JobError(422, `it took longer than ${seconds.toFixed(0)} s and was stopped`),
+        ),
+      1000 * seconds,
     );
     const look = setInterval(() => {
       void residentMegabytes(helper.child.pid).then((now) => {

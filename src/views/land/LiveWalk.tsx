@@ -6,6 +6,7 @@ import { converter } from '../../formats/projection.js';
 import { deviceReceiver, simulatedReceiver, type Fix } from '../../ui/devices/positioning.js';
 import { Choice } from '../../ui/parts/controls.js';
 import { MEASURED, Num } from '../../ui/parts/Num.js';
+import { forgetHere, keepHere, keptHere } from '../../session/here.js';
 import { useSession } from '../../session/session.js';
 import { useSketch } from './sketch.js';
 import { wait } from './walk.js';
@@ -24,13 +25,21 @@ export function LiveWalk() {
   const [fault, setFault] = useState<string | null>(null);
   const stop = useRef<(() => void) | null>(null);
   const [walking, setWalking] = useState(false);
+  const [kept, setKept] = useState(true);
   useEffect(() => () => stop.current?.(), []);
   useEffect(() => {
-    if (points.length > 0) localStorage.setItem(key, JSON.stringify(points));
+    if (points.length > 0) setKept(keepHere(key, points));
     if (walking) useSketch.setState({ shown: [points] });
   }, [points, walking, key]);
 
+  const halt = () => {
+    stop.current?.();
+    stop.current = null;
+    setWalking(false);
+    useSketch.setState({ shown: [] });
+  };
   const begin = () => {
+    halt();
     setFault(null);
     const { fromLonLat } = converter(origin);
     const start = startOf();
@@ -45,24 +54,26 @@ export function LiveWalk() {
       });
     };
     setWalking(true);
-    stop.current = receiver.watch(take, (words) => {
+    let faulty = false;
+    const end = receiver.watch(take, (words) => {
+      faulty = true;
+      halt();
       setFault(words);
-      setWalking(false);
     });
-  };
-  const halt = () => {
-    stop.current?.();
-    stop.current = null;
-    setWalking(false);
-    useSketch.setState({ shown: [] });
+    // One that fails at once has been halted before there was anything to end.
+    if (faulty) end();
+    else stop.current = end;
   };
   const letGo = () => {
     halt();
     setPoints([]);
-    localStorage.removeItem(key);
+    forgetHere(key);
   };
   return (
-    <details className="border-rule mt-3 border-t pt-2" open={points.length > 0 || walking}>
+    <details
+      className="border-rule mt-3 border-t pt-2"
+      open={points.length > 0 || walking || fault !== null}
+    >
       <summary className="cursor-pointer font-semibold">
         <Footprints size={14} aria-hidden className="inline" /> Walk a line now
       </summary>
@@ -92,7 +103,7 @@ export function LiveWalk() {
               onClick={() => {
                 wait({ from: 'This walk', lines: [{ name: 'Walked line', points }], places: [] });
                 setPoints([]);
-                localStorage.removeItem(key);
+                forgetHere(key);
               }}
             >
               Make it a line
@@ -128,6 +139,11 @@ export function LiveWalk() {
             )}
           </p>
         )}
+        {!kept && (
+          <p role="alert" className="text-live text-xs">
+            This browser has no room left: the walk lives in this tab alone until it is made a line.
+          </p>
+        )}
         {fault && (
           <p role="alert" className="text-live text-xs">
             {fault}
@@ -144,11 +160,9 @@ function startOf(): Point {
   return first ? { e: first.e + 10, n: first.n + 10 } : { e: 0, n: 0 };
 }
 
-function stored(key: string): Point[] {
-  try {
-    const list = JSON.parse(localStorage.getItem(key) ?? '[]') as Point[];
-    return list.filter((p) => Number.isFinite(p.e) && Number.isFinite(p.n));
-  } catch {
-    return [];
-  }
-}
+const stored = (key: string): Point[] => {
+  const list = keptHere<Point[]>(key, []);
+  return Array.isArray(list)
+    ? list.filter((p) => Number.isFinite(p?.e) && Number.isFinite(p?.n))
+    : [];
+};

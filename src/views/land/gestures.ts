@@ -14,7 +14,7 @@ import { moveLeg, moveLines } from '../../core/edit/reshape.js';
 import { legIndexOf } from '../../core/plan/legIndex.js';
 import { paddockAt } from '../../core/land/paddocks.js';
 import { offThing, SHAPE_OF, thingsOf } from '../../core/land/things.js';
-import type { Plan, Point, Thing } from '../../core/plan/schema.js';
+import type { Line, Plan, Point, Thing } from '../../core/plan/schema.js';
 import { snap } from '../../core/plan/snap.js';
 import { commit, preview, refuse, useSession } from '../../session/session.js';
 import { chooseLine, look, useView } from '../../session/view.js';
@@ -41,6 +41,22 @@ interface Held {
   /** The vertex that must not catch on itself; null: nothing catches, the step itself counts. */
   readonly except: { line: string; vertex: number } | null | undefined;
 }
+
+/**
+ * A change at a vertex that is found again by its id: others may have put vertices in, or taken the line
+ * away, while it was in the hand. Then nothing is changed.
+ */
+const byVertex =
+  (
+    line: Line,
+    index: number,
+    change: (d: Plan, index: number, p: Point, by: Point) => void,
+  ): Held['recipe'] =>
+  (d, p, by) => {
+    const { id } = line.vertices[index]!;
+    const now = d.lines[line.id]?.vertices.findIndex((v) => v.id === id) ?? -1;
+    if (now >= 0) change(d, now, p, by);
+  };
 
 /** The rims and ways that a pointer catches on where no line is. */
 const landPaths = (plan: Plan): (readonly Point[])[] =>
@@ -119,7 +135,9 @@ function grab(p: Point, reach: number, whole: boolean): Held | null {
     return {
       words: `moved ${e.name}`,
       except: undefined,
-      recipe: (d, q) => moveEnergiser(d, e.id, q, LEAD_REACH),
+      recipe: (d, q) => {
+        if (d.energisers[e.id]) moveEnergiser(d, e.id, q, LEAD_REACH);
+      },
     };
   }
   const own = chosen ? plan.lines[chosen] : undefined;
@@ -129,7 +147,7 @@ function grab(p: Point, reach: number, whole: boolean): Held | null {
       look({ vertex, thing: null });
       return {
         words: `moved a vertex of ${own.name}`,
-        recipe: (d, q) => moveVertex(d, own.id, vertex, q),
+        recipe: byVertex(own, vertex, (d, i, q) => moveVertex(d, own.id, i, q)),
         except: { line: own.id, vertex },
       };
     }
@@ -161,7 +179,9 @@ function grabGate(plan: Plan, p: Point, reach: number): Held | null {
       words: `moved ${gate.name}`,
       except: undefined,
       recipe: (d, q) => {
-        d.gates[gate.id]!.at_m = nearest(d.lines[gate.line]!.vertices, q).s;
+        const now = d.gates[gate.id];
+        const on = now && d.lines[now.line];
+        if (on) now.at_m = nearest(on.vertices, q).s;
       },
     };
   }
@@ -177,7 +197,7 @@ function grabLeg(plan: Plan, id: string, p: Point, reach: number): Held | null {
     look({ vertex: i + 1, thing: null });
     return {
       words: `added a vertex to ${own.name}`,
-      recipe: (d, q) => insertVertex(d, id, i, q),
+      recipe: byVertex(own, i, (d, leg, q) => insertVertex(d, id, leg, q)),
       except: { line: id, vertex: i + 1 },
     };
   }
@@ -186,7 +206,7 @@ function grabLeg(plan: Plan, id: string, p: Point, reach: number): Held | null {
   return {
     words: `moved a leg of ${own.name}`,
     except: null,
-    recipe: (d, _, by) => moveLeg(d, id, hit.leg, by),
+    recipe: byVertex(own, hit.leg, (d, leg, _, by) => moveLeg(d, id, leg, by)),
   };
 }
 

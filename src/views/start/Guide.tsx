@@ -1,3 +1,4 @@
+import { forgetHere, keepHere, keptHere } from '../../session/here.js';
 import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { say } from '../../core/base/units.js';
@@ -79,13 +80,7 @@ interface Draft {
   readonly walked?: Walk | null;
 }
 
-function readDraft(): Draft {
-  try {
-    return JSON.parse(localStorage.getItem(DRAFT) ?? '{}') as Draft;
-  } catch {
-    return {};
-  }
-}
+const readDraft = (): Draft => keptHere<Draft>(DRAFT, {});
 
 /** Five short questions that end on a complete first plan. */
 export function Guide() {
@@ -98,9 +93,10 @@ export function Guide() {
   const [walked, setWalked] = useState<Walk | null>(draft.walked ?? null);
   const [faults, setFaults] = useState<Partial<Record<'ground' | 'line' | 'all', string>>>({});
   const value = watch();
+  const [kept, setKept] = useState(true);
   // Half-given answers outlive a reload.
   useEffect(() => {
-    localStorage.setItem(DRAFT, JSON.stringify({ form: value, ground, walked }));
+    setKept(keepHere(DRAFT, { form: value, ground, walked }));
   });
   const fault = (key: keyof typeof faults, words: string | undefined) =>
     setFaults((f) => ({ ...f, [key]: words }));
@@ -163,7 +159,7 @@ export function Guide() {
     });
     try {
       const { id } = await postJson<{ id: string }>('/api/properties', plan);
-      localStorage.removeItem(DRAFT);
+      forgetHere(DRAFT);
       location.assign(`/p/${id}/land${f.lineKind === 'draw' ? '?draw' : ''}`);
     } catch (e) {
       fault('all', (e as Error).message);
@@ -313,6 +309,11 @@ export function Guide() {
           Start the plan
         </button>
         <Fault words={faults.all} />
+        {!kept && (
+          <p role="status" className="label mt-2">
+            This browser has no room left: a reload would ask these questions again.
+          </p>
+        )}
       </form>
     </main>
   );

@@ -28,6 +28,9 @@ export function useDrag(
   onChoose: (i: number) => void,
 ) {
   const frame = useRef(0);
+  const letGo = useRef<(() => void) | null>(null);
+  // A bench that goes away takes its listeners along.
+  useEffect(() => () => letGo.current?.(), []);
   return (i: number) => (event: PointerEvent) => {
     if (event.button !== 0) return;
     event.preventDefault();
@@ -45,18 +48,23 @@ export function useDrag(
         onChoose(next.at);
       });
     };
-    const stop = (e: globalThis.PointerEvent) => {
-      removeEventListener('pointermove', move);
-      removeEventListener('pointerup', stop);
-      removeEventListener('pointercancel', stop);
+    const listening = new AbortController();
+    const { signal } = listening;
+    letGo.current?.();
+    letGo.current = () => {
+      listening.abort();
       cancelAnimationFrame(frame.current);
+      letGo.current = null;
+    };
+    const stop = (e: globalThis.PointerEvent) => {
+      letGo.current?.();
       if (e.type === 'pointercancel' || Math.abs(wanted - from[i]!.height_m) < 1e-6) {
         preview(null);
         onChoose(i);
       } else onChoose(setHeight({ ...line, strands: from }, i, wanted));
     };
-    addEventListener('pointermove', move);
-    addEventListener('pointerup', stop);
-    addEventListener('pointercancel', stop);
+    addEventListener('pointermove', move, { signal });
+    addEventListener('pointerup', stop, { signal });
+    addEventListener('pointercancel', stop, { signal });
   };
 }
