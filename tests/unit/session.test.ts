@@ -254,7 +254,7 @@ describe('what is saved', () => {
           expect(new Set(s.history.map((h) => h.changeId)).size).toBe(s.history.length);
         }
       }),
-      { numRuns: Number(process.env["RUNS"] ?? 400), verbose: 1 },
+      { numRuns: Number(process.env['RUNS'] ?? 400), verbose: 1 },
     );
   });
 

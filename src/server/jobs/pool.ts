@@ -3,7 +3,7 @@ import { fork, type ChildProcess } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
 import { setPriority } from 'node:os';
 import { FormatError } from '../../formats/error.js';
-import { JOBS, type InputOf, type JobName, type Outcome } from './kinds.js';
+import { JOBS, type InputOf, type JobName, type Limits, type Outcome } from './kinds.js';
 import type { Answer } from './worker.js';
 
 /** A job that was stopped, or could not be begun; `status` as an HTTP answer has it. */
@@ -37,6 +37,8 @@ export interface PoolOptions {
   readonly size?: number;
   /** Jobs that may wait for a helper. */
   readonly queue?: number;
+  /** What a job may take; its own limits where nothing else is said. */
+  limitsOf?(name: JobName): Limits;
   /** How often the memory of a helper is looked at, ms. */
   readonly look_ms?: number;
 }
@@ -52,7 +54,13 @@ export interface Pool {
 }
 
 export function createPool(options: PoolOptions): Pool {
-  const { file, size = 2, queue = 40, look_ms = 60 } = options;
+  const {
+    file,
+    size = 2,
+    queue = 40,
+    look_ms = 60,
+    limitsOf = (name) => JOBS[name].limits,
+  } = options;
   const helpers: Helper[] = [];
   const line: Waiting[] = [];
   let numbers = 0;
@@ -118,7 +126,7 @@ export function createPool(options: PoolOptions): Pool {
   }
 
   function begin(helper: Helper, waiting: Waiting): void {
-    const { limits } = JOBS[waiting.name];
+    const limits = limitsOf(waiting.name);
     const number = ++numbers;
     const size = (waiting.input as { body?: string }).body?.length ?? 0;
     const seconds = limits.seconds + (limits.secondsPerMegabyte * size) / 1e6;
@@ -144,7 +152,8 @@ export function createPool(options: PoolOptions): Pool {
       waiting.signal?.removeEventListener('abort', left);
     };
     helper.job = { ...waiting, number, stop };
-    helper.child.send({ number, name: waiting.name, input: waiting.input });
+    const { name, input } = waiting;
+    helper.child.send({ number, name, input, output: limits.output });
   }
 
   return {

@@ -6,6 +6,8 @@ export interface Order {
   readonly number: number;
   readonly name: JobName;
   readonly input: never;
+  /** Most that may come back. */
+  readonly output: number;
 }
 
 export type Answer = { readonly number: number } & (
@@ -17,15 +19,20 @@ process.on('message', (order: Order) => void serve(order));
 // The server has gone: so does its helper.
 process.on('disconnect', () => process.exit());
 
-async function serve({ number, name, input }: Order): Promise<void> {
-  process.send!(await work(number, JOBS[name] as unknown as Job<never>, input));
+async function serve({ number, name, input, output }: Order): Promise<void> {
+  process.send!(await work(number, JOBS[name] as unknown as Job<never>, input, output));
 }
 
-async function work(number: number, job: Job<never>, input: never): Promise<Answer> {
+async function work(
+  number: number,
+  job: Job<never>,
+  input: never,
+  output: number,
+): Promise<Answer> {
   try {
     const outcome = await job.run(input);
     const size = Object.values(outcome).reduce((n, text) => n + text.length, 0);
-    if (size > job.limits.output) throw new FormatError('', 'what comes of it is too large');
+    if (size > output) throw new FormatError('', 'what comes of it is too large');
     return { number, outcome };
   } catch (error) {
     const { message } = error as Error;

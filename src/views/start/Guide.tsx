@@ -97,7 +97,7 @@ export function Guide() {
   // Half-given answers outlive a reload.
   useEffect(() => {
     setKept(keepHere(DRAFT, { form: value, ground, walked }));
-  });
+  }, [value, ground, walked]);
   const fault = (key: keyof typeof faults, words: string | undefined) =>
     setFaults((f) => ({ ...f, [key]: words }));
 
