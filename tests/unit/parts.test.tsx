@@ -18,6 +18,7 @@ import { liftPlan, versionOf } from '../../src/core/versions.js';
 import { openPlan } from '../../src/formats/planFile.js';
 import { edit } from '../../src/formats/patch.js';
 import { validate } from '../../src/formats/validate.js';
+import { KEYS as KEY_LIST, sheet } from '../../src/views/keys.js';
 import { RailList } from '../../src/views/shell/Rail.js';
 import { StepView } from '../../src/views/shell/Workbench.js';
 import { stepNamed, STEPS, type Step } from '../../src/views/steps.js';
@@ -174,7 +175,14 @@ describe('the two lists of parts', () => {
     const rules = PARTS.flatMap((p) => p.rules ?? []);
     expect(rules.filter((r) => !steps.has(r.step)).map((r) => r.id)).toEqual([]);
     expect(new Set(rules.map((r) => r.id)).size).toBe(rules.length);
-    expect(new Set(STEPS.map((s) => s.key)).size).toBe(STEPS.length);
+    const everywhere = [
+      ...STEPS.map((s) => s.key),
+      ...Object.values(KEY_LIST.everywhere).flatMap((k) => k.keys.split(',')),
+    ];
+    const onLand = Object.values(KEY_LIST.land).flatMap((k) => k.keys.split(','));
+    expect(new Set([...everywhere, ...onLand]).size).toBe(everywhere.length + onLand.length);
+    // The sheet has them all, and each step of a longer list too.
+    expect(sheet().map((k) => k.shown)).toEqual(expect.arrayContaining(['1', '6', 'D', 'Ctrl+Z', '?'])); // prettier-ignore
   });
 });
 

@@ -81,24 +81,6 @@ export const MEASURED: Origin = {
     'Local metres; bearings from grid north; over ground: sum of sqrt(ds² + dz²), sampled every metre',
 };
 
-/** The heading of a column of numbers, with where they all come from. */
-export function Head({
-  name,
-  from,
-  className = '',
-}: {
-  name: string;
-  from?: Origin;
-  className?: string;
-}) {
-  return (
-    <th className={`n whitespace-nowrap ${className}`}>
-      {name}
-      {from && <WhereFrom origin={from} shown={name} />}
-    </th>
-  );
-}
-
 /** The mark that opens the origin of a number. */
 export function WhereFrom({ origin, shown }: { origin: Origin; shown: string }) {
   return (

@@ -1,6 +1,8 @@
 /** Small shared controls: typed quantities, choices, sections. */
-import { useEffect, useId, useState, type ReactNode } from 'react';
+import { Toggle } from 'radix-ui';
+import { useId, type ReactNode } from 'react';
 import { fromField, say, toField, unitOf, type Quantity } from '../../core/base/units.js';
+import { useDraft } from './draft.js';
 import { useUnits } from './Num.js';
 
 interface QuantityFieldProps {
@@ -25,20 +27,15 @@ interface QuantityFieldProps {
 export function QuantityField(p: QuantityFieldProps) {
   const units = useUnits();
   const id = useId();
-  const shown = toField(p.value, p.q, units);
-  const [text, setText] = useState(shown);
-  const [error, setError] = useState<string | null>(null);
-  useEffect(() => {
-    setText(shown);
-    setError(null);
-  }, [shown]);
-  const take = () => {
-    if (text === shown) return setError(null);
-    const si = fromField(text, p.q, units);
-    const problem = faultOf(si, p, units);
-    setError(problem);
-    if (problem === null) p.onCommit(si);
-  };
+  const { error, input } = useDraft({
+    shown: toField(p.value, p.q, units),
+    read: (text) => {
+      const value = fromField(text, p.q, units);
+      const fault = faultOf(value, p, units);
+      return fault === null ? { value } : { error: fault };
+    },
+    take: p.onCommit,
+  });
   return (
     <span className="inline-flex flex-wrap items-center gap-x-1.5">
       <label htmlFor={id} className={p.hideLabel ? 'sr-only' : 'label'}>
@@ -48,26 +45,109 @@ export function QuantityField(p: QuantityFieldProps) {
         id={id}
         className={`field figure text-right ${p.width ?? 'w-20'}`}
         inputMode="decimal"
-        value={text}
-        aria-invalid={error !== null}
         aria-describedby={error ? `${id}-error` : undefined}
-        onChange={(event) => setText(event.target.value)}
-        onBlur={take}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter') take();
-          if (event.key === 'Escape') {
-            setText(shown);
-            setError(null);
-          }
-        }}
+        {...input}
       />
       {!p.hideUnit && <span className="label">{unitOf(p.q, units)}</span>}
-      {error && (
-        <span id={`${id}-error`} role="alert" className="text-live w-full text-xs">
-          {error}
-        </span>
-      )}
+      {error && <FieldFault id={`${id}-error`}>{error}</FieldFault>}
     </span>
+  );
+}
+
+/** What is wrong with a field, beside it. */
+export function FieldFault({ id, children }: { id?: string; children: ReactNode }) {
+  return (
+    <span id={id} role="alert" className="text-live w-full text-xs">
+      {children}
+    </span>
+  );
+}
+
+/** A name, taken on Enter or when left; an empty one is not taken. */
+export function NameField({
+  name,
+  label,
+  onCommit,
+  width = 'min-w-0 flex-1',
+}: {
+  name: string;
+  label: string;
+  onCommit: (name: string) => void;
+  width?: string;
+}) {
+  const { input } = useDraft({
+    shown: name,
+    read: (text) => ({ value: text.trim().slice(0, 80) }),
+    take: (clean) => clean && clean !== name && onCommit(clean),
+  });
+  return (
+    <input
+      className={`field font-semibold ${width}`}
+      aria-label={label}
+      maxLength={80}
+      {...input}
+    />
+  );
+}
+
+/** A price of 0 or more. */
+export function PriceField({
+  label,
+  price,
+  onCommit,
+}: {
+  label: string;
+  price: number;
+  onCommit: (price: number) => void;
+}) {
+  const { error, input } = useDraft({
+    shown: price.toFixed(2),
+    read: (text) => {
+      const value = Number(text.trim().replace(',', '.'));
+      return text.trim() !== '' && value >= 0 && value <= 1e7
+        ? { value }
+        : { error: 'A price of 0 or more is wanted.' };
+    },
+    take: onCommit,
+  });
+  return (
+    <span className="inline-flex flex-col items-end">
+      <input
+        className="field figure !min-h-7 w-24 text-right"
+        aria-label={label}
+        inputMode="decimal"
+        {...input}
+      />
+      {error && <FieldFault>{error}</FieldFault>}
+    </span>
+  );
+}
+
+/** A tick box with its words. */
+export function Check({
+  label,
+  checked,
+  onChange,
+  disabled = false,
+  hideLabel = false,
+}: {
+  label: ReactNode;
+  checked: boolean;
+  onChange: (checked: boolean) => void;
+  disabled?: boolean;
+  hideLabel?: boolean;
+}) {
+  return (
+    <label className="inline-flex items-center gap-1.5">
+      <input
+        type="checkbox"
+        className="size-4"
+        checked={checked}
+        disabled={disabled}
+        onChange={(event) => onChange(event.target.checked)}
+      />
+      <span className={hideLabel ? 'sr-only' : ''}>{label}</span>
+    </label>
   );
 }
 
@@ -121,15 +201,14 @@ export function Choice<T extends string>({
   return (
     <div role="group" aria-label={label} title={title} className="inline-flex">
       {options.map(([key, name]) => (
-        <button
+        <Toggle.Root
           key={key}
-          type="button"
-          aria-pressed={key === value}
+          pressed={key === value}
           className="button -ml-px !rounded-none first:!rounded-l-[3px] last:!rounded-r-[3px]"
-          onClick={() => onChange(key)}
+          onPressedChange={() => onChange(key)}
         >
           {name}
-        </button>
+        </Toggle.Root>
       ))}
     </div>
   );

@@ -1,6 +1,6 @@
 import { useId, useState } from 'react';
 import { readTyped } from '../../core/plan/typed.js';
-import { QuantityField } from '../../ui/parts/controls.js';
+import { QuantityField, Check } from '../../ui/parts/controls.js';
 import { useSession } from '../../session/session.js';
 import type { Tool } from '../../session/view.js';
 import { endDrawing, penTrail, press, useSketch } from './sketch.js';
@@ -65,15 +65,11 @@ export function DrawPanel({ tool }: { tool: Tool }) {
         )}
       </form>
       <div className="flex flex-wrap items-center gap-2">
-        <label className="flex items-center gap-1.5">
-          <input
-            type="checkbox"
-            className="size-4"
-            checked={sketch.square}
-            onChange={(e) => useSketch.setState({ square: e.target.checked })}
-          />
-          square to the last leg (R)
-        </label>
+        <Check
+          label="square to the last leg (R)"
+          checked={sketch.square}
+          onChange={(on) => useSketch.setState({ square: on })}
+        />
         <button className="button" onClick={endDrawing}>
           Done
         </button>

@@ -1,7 +1,7 @@
 import { THING_NAMES, moveThing } from '../../core/edit/landEdits.js';
 import { SHAPE_OF } from '../../core/land/things.js';
 import type { Thing } from '../../core/plan/schema.js';
-import { Caution, PlaceFields, QuantityField, Select } from '../../ui/parts/controls.js';
+import { Caution, PlaceFields, QuantityField, Select, Check } from '../../ui/parts/controls.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
 import { takeTool } from './actions.js';
@@ -14,15 +14,11 @@ export function LandThingFields({ id }: { id: string }) {
   const set = (words: string, change: (t: Thing) => void) =>
     commit(`${words} of ${thing.name}`, (d) => change(d.things![id]!));
   const check = (key: 'barbed' | 'earthed', label: string) => (
-    <label className="flex items-center gap-2">
-      <input
-        type="checkbox"
-        className="size-4"
-        checked={thing[key] ?? false}
-        onChange={(e) => set(label, (t) => void (t[key] = e.target.checked))}
-      />
-      {label}
-    </label>
+    <Check
+      label={label}
+      checked={thing[key] ?? false}
+      onChange={(on) => set(label, (t) => void (t[key] = on))}
+    />
   );
   const width = WIDTH[thing.kind];
   const first = thing.points[0]!;

@@ -1,7 +1,7 @@
-import { useEffect } from 'react';
 import { useSession } from '../../session/session.js';
 import { look, useView, type Tool } from '../../session/view.js';
-import { ARROWS, nudge, removeChosen, splitHere, takeTool } from './actions.js';
+import { nudge, removeChosen, splitHere, takeTool } from './actions.js';
+import { bound, useKeys } from '../keys.js';
 import { LandCards, LandTools } from './LandPanel.js';
 import { MapCanvas } from './MapCanvas.js';
 import { dropDrawing, endDrawing, useSketch } from './sketch.js';
@@ -20,56 +20,43 @@ export function LandView() {
   );
 }
 
-const TOOL_KEYS: Record<string, Tool> = {
-  v: 'select',
-  d: 'draw',
-  l: 'lane',
-  g: 'gate',
-  e: 'energiser',
-  w: 'water',
-};
-
 function useLandKeys(): void {
-  useEffect(() => {
-    const press = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      if (
-        /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) ||
-        event.ctrlKey ||
-        event.metaKey ||
-        event.altKey
-      )
-        return;
-      const { line, vertex, help } = useView.getState();
-      if (help) return;
-      const tool = TOOL_KEYS[event.key.toLowerCase()];
-      if (tool) return takeTool(tool);
-      if (event.key === 'Delete' || event.key === 'Backspace') return removeChosen();
-      if (event.key === 'Escape') {
-        dropDrawing();
-        look({ tool: 'select', vertex: null, also: [], thing: null, finding: null });
-        return;
-      }
-      // A button in focus keeps its own Enter.
-      const pen = !['select', 'gate', 'energiser'].includes(useView.getState().tool);
-      if (event.key === 'Enter' && pen && target.tagName !== 'BUTTON') return endDrawing();
-      if (event.key.toLowerCase() === 'c' && line) return splitHere();
-      if (event.key.toLowerCase() === 'r' && pen)
-        return useSketch.setState((k) => ({ square: !k.square }));
-      const count = line ? useSession.getState().plan.lines[line]?.vertices.length : undefined;
-      if ((event.key === '[' || event.key === ']') && count) {
-        const next =
-          ((vertex ?? (event.key === ']' ? -1 : count)) + (event.key === ']' ? 1 : -1) + count) %
-          count;
-        look({ vertex: next, thing: null });
-        return;
-      }
-      // Arrows belong to the section and to lists while those are in use.
-      const busy = target.getAttribute('role') === 'slider';
-      if (event.key in ARROWS && !busy && nudge(event.key, event.shiftKey)) event.preventDefault();
-    };
-    // Before the map takes arrows for panning.
-    addEventListener('keydown', press, true);
-    return () => removeEventListener('keydown', press, true);
-  }, []);
+  const tool = (name: Tool) => () => takeTool(name);
+  const pen = () => !['select', 'gate', 'energiser'].includes(useView.getState().tool);
+  /** Chooses the vertex before or after the chosen one, going round. */
+  const step = (by: 1 | -1) => () => {
+    const { line, vertex } = useView.getState();
+    const count = line ? useSession.getState().plan.lines[line]?.vertices.length : undefined;
+    if (!count) return false;
+    return look({ vertex: ((vertex ?? (by > 0 ? -1 : count)) + by + count) % count, thing: null });
+  };
+  const keys = bound('land', {
+    select: tool('select'),
+    draw: tool('draw'),
+    lane: tool('lane'),
+    gate: tool('gate'),
+    energiser: tool('energiser'),
+    water: tool('water'),
+    remove: () => removeChosen(),
+    letGo: () => {
+      dropDrawing();
+      look({ tool: 'select', vertex: null, also: [], thing: null, finding: null });
+    },
+    // A button in focus keeps its own Enter.
+    end: ({ target }) => pen() && !(target instanceof HTMLButtonElement) && endDrawing(),
+    cut: () => (useView.getState().line ? splitHere() : false),
+    square: () => (pen() ? useSketch.setState((k) => ({ square: !k.square })) : false),
+    before: step(-1),
+    after: step(1),
+    // Arrows belong to the section and to lists while those are in use.
+    nudge: ({ target, key, shiftKey }) =>
+      (target as HTMLElement).getAttribute('role') !== 'slider' &&
+      (target as HTMLElement).tagName !== 'SELECT' &&
+      nudge(key, shiftKey),
+  });
+  // Before the map takes arrows for panning.
+  useKeys(
+    keys.map(([k, run]) => [k, (event) => (useView.getState().help ? false : run(event))]),
+    true,
+  );
 }

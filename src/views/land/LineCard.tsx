@@ -1,11 +1,12 @@
+import { DataTable, type Column } from '../../ui/parts/DataTable.js';
+import type { Leg } from '../../core/report/schema.js';
 import { ArrowLeft, Trash2 } from 'lucide-react';
-import { useEffect, useState } from 'react';
 import { unitOf } from '../../core/base/units.js';
 import { deflections } from '../../core/plan/geometry.js';
 import { moveVertex, removeVertex } from '../../core/edit/edits.js';
 import type { Line, Vertex } from '../../core/plan/schema.js';
-import { PlaceFields, QuantityField, Select } from '../../ui/parts/controls.js';
-import { Head, MEASURED, Num, useUnits } from '../../ui/parts/Num.js';
+import { PlaceFields, QuantityField, Select, Check, NameField } from '../../ui/parts/controls.js';
+import { MEASURED, Num, useUnits, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
 import { chooseLine, look, useView } from '../../session/view.js';
@@ -87,15 +88,11 @@ export function LineCard({ id }: { id: string }) {
           </dd>
         </dl>
       )}
-      <label className="flex items-center gap-2 py-1">
-        <input
-          type="checkbox"
-          className="size-4"
-          checked={line.boundary}
-          onChange={(event) => set('boundary', (l) => void (l.boundary = event.target.checked))}
-        />
-        boundary of the property
-      </label>
+      <Check
+        label="boundary of the property"
+        checked={line.boundary}
+        onChange={(on) => set('boundary', (l) => void (l.boundary = on))}
+      />
       <div className="flex flex-col gap-1 py-1">
         <Select
           label="Line posts"
@@ -145,36 +142,6 @@ export function LineCard({ id }: { id: string }) {
   );
 }
 
-/** A name, taken on Enter or when left. */
-export function NameField({
-  name,
-  label,
-  onCommit,
-}: {
-  name: string;
-  label: string;
-  onCommit: (name: string) => void;
-}) {
-  const [text, setText] = useState(name);
-  useEffect(() => setText(name), [name]);
-  const take = () => {
-    const clean = text.trim().slice(0, 80);
-    if (clean && clean !== name) onCommit(clean);
-    else setText(name);
-  };
-  return (
-    <input
-      className="field min-w-0 flex-1 font-semibold"
-      aria-label={label}
-      value={text}
-      maxLength={80}
-      onChange={(event) => setText(event.target.value)}
-      onBlur={take}
-      onKeyDown={(event) => event.key === 'Enter' && take()}
-    />
-  );
-}
-
 /** Every vertex with its kind, and the leg that follows it. */
 function Vertices({ line }: { line: Line }) {
   const chosen = useView((v) => v.vertex);
@@ -182,49 +149,47 @@ function Vertices({ line }: { line: Line }) {
   const report = useSession((s) => s.report?.lines[line.id]);
   const turns = deflections(line.vertices);
   const vertex = chosen === null ? undefined : line.vertices[chosen];
+  const leg = (name: string, key: keyof Leg, from?: Origin): Column<Vertex> => ({
+    name,
+    n: true,
+    ...(from ? { from } : {}),
+    cell: (_, i) => {
+      const own = report?.legs[i];
+      const degrees = key === 'bearing_deg';
+      return own && <Num value={own[key]} q={degrees ? 'degree' : 'tape'} bare={!degrees} />;
+    },
+  });
   return (
     <>
-      <div
-        className="max-h-[46vh] overflow-y-auto"
-        tabIndex={0}
-        role="group"
-        aria-label="Legs of the line"
-      >
-        <table className="sheet-table legs mt-1 text-[12px]">
-          <thead>
-            <tr>
-              <th>{unitOf('tape', units)}</th>
-              <Head name="plan" from={MEASURED} />
-              <Head name="ground" />
-              <Head name="bearing" />
-              <Head name="rise" className="!pr-0" />
-            </tr>
-          </thead>
-          <tbody>
-            {line.vertices.map((v, i) => {
-              const leg = report?.legs[i];
-              return (
-                <tr key={v.id} className={i === chosen ? 'bg-chosen' : ''}>
-                  <td>
-                    <button
-                      className="cursor-pointer underline-offset-2 hover:underline"
-                      aria-pressed={i === chosen}
-                      onClick={() => look({ vertex: i, thing: null })}
-                    >
-                      {i + 1} {v.kind}
-                    </button>
-                    {turns[i]! > 1 && <span className="label"> {Math.round(turns[i]!)}°</span>}
-                  </td>
-                  <td className="n">{leg && <Num value={leg.plan_m} q="tape" bare />}</td>
-                  <td className="n">{leg && <Num value={leg.ground_m} q="tape" bare />}</td>
-                  <td className="n">{leg && <Num value={leg.bearing_deg} q="degree" />}</td>
-                  <td className="n !pr-0">{leg && <Num value={leg.rise_m} q="tape" bare />}</td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
-      </div>
+      <DataTable
+        label="Legs of the line"
+        rows={line.vertices}
+        keyOf={(v) => v.id}
+        chosen={(_, i) => i === chosen}
+        scroll="max-h-[46vh]"
+        className="legs mt-1 text-[12px]"
+        columns={[
+          {
+            name: unitOf('tape', units),
+            cell: (v, i) => (
+              <>
+                <button
+                  className="cursor-pointer underline-offset-2 hover:underline"
+                  aria-pressed={i === chosen}
+                  onClick={() => look({ vertex: i, thing: null })}
+                >
+                  {i + 1} {v.kind}
+                </button>
+                {turns[i]! > 1 && <span className="label"> {Math.round(turns[i]!)}°</span>}
+              </>
+            ),
+          },
+          leg('plan', 'plan_m', MEASURED),
+          leg('ground', 'ground_m'),
+          leg('bearing', 'bearing_deg'),
+          { ...leg('rise', 'rise_m'), className: '!pr-0' },
+        ]}
+      />
       {vertex && chosen !== null && (
         <VertexFields key={vertex.id} line={line} vertex={vertex} index={chosen} />
       )}

@@ -1,4 +1,5 @@
 /** The map: OpenLayers on local metres, fed from the session, with our own symbols. */
+import { bound, useKeys } from '../keys.js';
 import OlMap from 'ol/Map.js';
 import OlView from 'ol/View.js';
 import { defaults as defaultInteractions } from 'ol/interaction/defaults.js';
@@ -140,13 +141,7 @@ export function MapCanvas() {
     map
       ?.getView()
       .fit(planExtent(useSession.getState().plan), { padding: [46, 30, 46, 30], duration: 200 });
-  useEffect(() => {
-    const press = (event: KeyboardEvent) => {
-      if (event.key === 'f' && !event.ctrlKey && !(event.target instanceof HTMLInputElement)) fit();
-    };
-    addEventListener('keydown', press);
-    return () => removeEventListener('keydown', press);
-  });
+  useKeys(bound('land', { fit: () => fit() }));
   const height = spot ? heightAt(ground, { e: spot[0], n: spot[1] }) : NaN;
   return (
     <div className="bg-sheet relative h-full min-h-[300px] w-full">

@@ -3,13 +3,12 @@ import { setPaddock } from '../../core/edit/landEdits.js';
 import type { Paddock } from '../../core/plan/schema.js';
 import { paddockAt } from '../../core/land/paddocks.js';
 import type { PaddockReport } from '../../core/report/schema.js';
-import { QuantityField, Select } from '../../ui/parts/controls.js';
+import { QuantityField, Select, NameField } from '../../ui/parts/controls.js';
 import { MEASURED, Num, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
 import { chooseLine, look } from '../../session/view.js';
 import { Divide } from './Divide.js';
-import { NameField } from './LineCard.js';
 import { AREA } from './Overview.js';
 
 export const USES: readonly (readonly [Paddock['use'], string])[] = [

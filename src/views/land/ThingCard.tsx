@@ -1,7 +1,14 @@
 import { ArrowLeft, Trash2 } from 'lucide-react';
 import { planLength } from '../../core/plan/geometry.js';
 import { moveEnergiser } from '../../core/edit/edits.js';
-import { Caution, PlaceFields, QuantityField, Select } from '../../ui/parts/controls.js';
+import {
+  Caution,
+  PlaceFields,
+  QuantityField,
+  Select,
+  Check,
+  NameField,
+} from '../../ui/parts/controls.js';
 import { Num } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
@@ -9,7 +16,6 @@ import { look, type Chosen } from '../../session/view.js';
 import { LEAD_REACH } from './gestures.js';
 import { removeChosen, tableOf } from './actions.js';
 import { LandThingFields } from './LandThingCard.js';
-import { NameField } from './LineCard.js';
 
 /** What is chosen and is no line, in typed fields. */
 export function ThingCard({ thing }: { thing: Chosen }) {
@@ -89,15 +95,11 @@ function GateCard({ id }: { id: string }) {
         value={gate.width_m}
         onCommit={(m) => set('opening', (g) => void (g.width_m = m))}
       />
-      <label className="flex items-center gap-2">
-        <input
-          type="checkbox"
-          className="size-4"
-          checked={gate.cable}
-          onChange={(event) => set('cable', (g) => void (g.cable = event.target.checked))}
-        />
-        insulated cable under it
-      </label>
+      <Check
+        label="insulated cable under it"
+        checked={gate.cable}
+        onChange={(on) => set('cable', (g) => void (g.cable = on))}
+      />
       <Select
         label="Leaves"
         value={String(gate.leaves ?? 1)}

@@ -53,7 +53,7 @@ export const tableOf = (kind: Chosen['kind']) =>
   (({ gate: 'gates', energiser: 'energisers', thing: 'things', paddock: null }) as const)[kind];
 
 /** Steps of the arrow keys, east and north. */
-export const ARROWS: Record<string, [number, number]> = {
+const ARROWS: Record<string, [number, number]> = {
   ArrowLeft: [-1, 0],
   ArrowRight: [1, 0],
   ArrowUp: [0, 1],

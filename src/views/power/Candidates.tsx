@@ -1,8 +1,9 @@
+import { DataTable } from '../../ui/parts/DataTable.js';
 import { say } from '../../core/base/units.js';
 import type { Energiser } from '../../core/plan/schema.js';
 import type { EnergiserReport } from '../../core/report/schema.js';
 import { Part } from '../../ui/parts/controls.js';
-import { Head, Num, useUnits, type Origin } from '../../ui/parts/Num.js';
+import { Num, useUnits, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
 
@@ -29,67 +30,58 @@ export function Candidates({ unit, report }: { unit: Energiser; report: Energise
           </>
         )}
       </p>
-      <div
-        className="overflow-x-auto"
-        tabIndex={0}
-        role="group"
-        aria-label="Units of the catalogue"
-      >
-        <table className="sheet-table">
-          <thead>
-            <tr>
-              <th>unit</th>
-              <th className="n">output</th>
-              <th>worst volts against the aim</th>
-              <Head name="worst" from={WORST} />
-              <th>
-                <span className="sr-only">choose</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {report.candidates.map((c) => {
-              const m = cat.energisers[c.model]!;
-              const own = c.model === unit.model;
-              return (
-                <tr key={c.model} className={own ? 'bg-chosen' : ''}>
-                  <td>
-                    {m.name}
-                    {c.model === report.smallest && <span className="label"> smallest</span>}
-                  </td>
-                  <td className="n">
-                    <Num value={c.output_J} q="joule" from={plateOrigin(c.model)} />
-                  </td>
-                  <td>
-                    <Bar
-                      share={c.margin / most}
-                      goal={goal / most}
-                      meets={c.meets}
-                      text={say(c.margin, 'percent', units)}
-                    />
-                  </td>
-                  <td className="n">
-                    <Num value={c.worst_V} q="volt" />
-                  </td>
-                  <td className="n">
-                    <button
-                      className="button !min-h-7"
-                      aria-pressed={own}
-                      onClick={() =>
-                        commit(`unit of ${unit.name}: ${m.name}`, (d) => {
-                          d.energisers[unit.id]!.model = c.model;
-                        })
-                      }
-                    >
-                      {own ? 'chosen' : 'choose'}
-                    </button>
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
-      </div>
+      <DataTable
+        label="Units of the catalogue"
+        rows={report.candidates}
+        keyOf={(c) => c.model}
+        rowProps={(c) => ({ className: c.model === unit.model ? 'bg-chosen' : '' })}
+        columns={[
+          {
+            name: 'unit',
+            cell: (c) => (
+              <>
+                {cat.energisers[c.model]!.name}
+                {c.model === report.smallest && <span className="label"> smallest</span>}
+              </>
+            ),
+          },
+          {
+            name: 'output',
+            n: true,
+            cell: (c) => <Num value={c.output_J} q="joule" from={plateOrigin(c.model)} />,
+          },
+          {
+            name: 'worst volts against the aim',
+            cell: (c) => (
+              <Bar
+                share={c.margin / most}
+                goal={goal / most}
+                meets={c.meets}
+                text={say(c.margin, 'percent', units)}
+              />
+            ),
+          },
+          { name: 'worst', from: WORST, n: true, cell: (c) => <Num value={c.worst_V} q="volt" /> },
+          {
+            name: 'choose',
+            quiet: true,
+            n: true,
+            cell: (c) => (
+              <button
+                className="button !min-h-7"
+                aria-pressed={c.model === unit.model}
+                onClick={() =>
+                  commit(`unit of ${unit.name}: ${cat.energisers[c.model]!.name}`, (d) => {
+                    d.energisers[unit.id]!.model = c.model;
+                  })
+                }
+              >
+                {c.model === unit.model ? 'chosen' : 'choose'}
+              </button>
+            ),
+          },
+        ]}
+      />
       <p className="label mt-1">
         By the rule of thumb of joules by length, <Num value={report.fence_m} q="far" /> of fence
         with <Num value={report.wire_m} q="far" /> of live wire would want{' '}

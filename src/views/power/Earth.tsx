@@ -1,3 +1,5 @@
+import { DataTable } from '../../ui/parts/DataTable.js';
+import type { ReactNode } from 'react';
 import { figureText, say } from '../../core/base/units.js';
 import type { Energiser } from '../../core/plan/schema.js';
 import type { EnergiserReport } from '../../core/report/schema.js';
@@ -124,46 +126,81 @@ export function Earth({ unit, report }: { unit: Energiser; report: EnergiserRepo
           </>
         )}
       </p>
-      <table className="sheet-table mt-2">
-        <tbody>
-          <tr>
-            <td>Resistance: driest, damp, wet</td>
-            <td className="n whitespace-nowrap">
-              <Num value={e.r_dry_ohm} q="ohm" bare />, <Num value={e.r_damp_ohm} q="ohm" bare />,{' '}
-              <Num value={e.r_wet_ohm} q="ohm" from={rods} />
-            </td>
-          </tr>
-          <tr>
-            <td>
-              Earth test, rods above far soil{' '}
-              <span className="label">
-                at most <Num value={limit} q="smallVolt" />
-              </span>
-            </td>
-            <td className="n" data-earth-rise>
-              <Num
-                value={e.test.rise_V}
-                q="smallVolt"
-                from={test}
-                className={e.test.rise_V > limit ? 'text-live font-semibold' : ''}
-              />
-              {e.test.rise_V > limit && <span className="label text-live"> over</span>}
-            </td>
-          </tr>
-          <tr>
-            <td>what a voltmeter to the probe would read</td>
-            <td className="n">
-              <Num value={e.test.reading_V} q="smallVolt" from={probe} />
-            </td>
-          </tr>
-          <tr>
-            <td>current that returns in the test</td>
-            <td className="n">
-              <Num value={e.test.current_A} q="ampere" from={test} />
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <DataTable
+        label="Figures of the earth"
+        bare
+        className="mt-2"
+        keyOf={(_, i) => i}
+        columns={[
+          { name: 'what', cell: (r) => r.what },
+          {
+            name: 'figure',
+            n: true,
+            className: 'whitespace-nowrap',
+            cell: (r) => r.figure,
+            attributes: (r) => ({ 'data-earth-rise': r.rise }),
+          },
+        ]}
+        rows={rowsOf({ e, limit, rods, test, probe })}
+      />
     </Part>
   );
+}
+
+/** Resistance by season, and the earth test. */
+function rowsOf({
+  e,
+  limit,
+  rods,
+  test,
+  probe,
+}: {
+  e: EnergiserReport['earth'];
+  limit: number;
+  rods: Origin;
+  test: Origin;
+  probe: Origin;
+}): { what: ReactNode; figure: ReactNode; rise?: true }[] {
+  const over = e.test.rise_V > limit;
+  return [
+    {
+      what: 'Resistance: driest, damp, wet',
+      figure: (
+        <>
+          <Num value={e.r_dry_ohm} q="ohm" bare />, <Num value={e.r_damp_ohm} q="ohm" bare />,{' '}
+          <Num value={e.r_wet_ohm} q="ohm" from={rods} />
+        </>
+      ),
+    },
+    {
+      what: (
+        <>
+          Earth test, rods above far soil{' '}
+          <span className="label">
+            at most <Num value={limit} q="smallVolt" />
+          </span>
+        </>
+      ),
+      rise: true,
+      figure: (
+        <>
+          <Num
+            value={e.test.rise_V}
+            q="smallVolt"
+            from={test}
+            className={over ? 'text-live font-semibold' : ''}
+          />
+          {over && <span className="label text-live"> over</span>}
+        </>
+      ),
+    },
+    {
+      what: 'what a voltmeter to the probe would read',
+      figure: <Num value={e.test.reading_V} q="smallVolt" from={probe} />,
+    },
+    {
+      what: 'current that returns in the test',
+      figure: <Num value={e.test.current_A} q="ampere" from={test} />,
+    },
+  ];
 }

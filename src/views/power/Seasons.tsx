@@ -1,9 +1,10 @@
+import { DataTable } from '../../ui/parts/DataTable.js';
 import { figureText } from '../../core/base/units.js';
 import { SEASONS, type SeasonId } from '../../core/plan/catalogue.js';
 import type { Energiser } from '../../core/plan/schema.js';
 import type { EnergiserReport, SeasonPower } from '../../core/report/schema.js';
 import { Part } from '../../ui/parts/controls.js';
-import { Head, Num, type Origin } from '../../ui/parts/Num.js';
+import { Num, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { useSession } from '../../session/session.js';
 import { look, useView } from '../../session/view.js';
@@ -31,6 +32,8 @@ const LOAD: Origin = {
   source: 'docs/model.md, Power',
 };
 
+const short = ({ worst }: SeasonPower): boolean => worst !== null && worst.v_V < worst.aim_V;
+
 /** Worst live point by season, with where it is; the chosen season stands out. */
 export function Seasons({ unit, report }: { unit: Energiser; report: EnergiserReport }) {
   const cat = useCatalogue();
@@ -38,71 +41,67 @@ export function Seasons({ unit, report }: { unit: Energiser; report: EnergiserRe
   const lines = useSession((s) => s.plan.lines);
   return (
     <Part title={`${unit.name}: volts at the worst point`}>
-      <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Volts by season">
-        <table className="sheet-table">
-          <thead>
-            <tr>
-              <th>season</th>
-              <th className="n">worst point</th>
-              <Head name="aim" from={AIM} />
-              <th>where</th>
-              <Head name="at the unit" from={AT_UNIT} />
-              <Head name="load" from={LOAD} />
-            </tr>
-          </thead>
-          <tbody>
-            {SEASONS.map((season) => {
-              const s = report.seasons[season]!;
-              return (
-                <tr key={season} className={season === chosen ? 'bg-chosen font-semibold' : ''}>
-                  <td>
-                    <button
-                      className="cursor-pointer text-left"
-                      aria-pressed={season === chosen}
-                      onClick={() => look({ season })}
-                    >
-                      {cat.seasons[season]!.name}
-                    </button>
-                  </td>
-                  <td className="n" data-worst={season}>
-                    <Num
-                      value={s.worst?.v_V}
-                      q="volt"
-                      from={worstOrigin(season, s)}
-                      className={s.worst && s.worst.v_V < s.worst.aim_V ? 'text-live' : ''}
-                    />
-                    {s.worst && s.worst.v_V < s.worst.aim_V && (
-                      <span className="label text-live"> short</span>
-                    )}
-                  </td>
-                  <td className="n">
-                    <Num value={s.worst?.aim_V} q="volt" />
-                  </td>
-                  <td>
-                    {s.worst && (
-                      <button
-                        className="cursor-pointer text-left underline underline-offset-2"
-                        onClick={() =>
-                          look({ line: s.worst!.line, cursor: s.worst!.at_m, vertex: null })
-                        }
-                      >
-                        {lines[s.worst.line]?.name} at <Num value={s.worst.at_m} q="length" />
-                      </button>
-                    )}
-                  </td>
-                  <td className="n">
-                    <Num value={s.v_out_V} q="volt" />
-                    {s.capped && <span className="label"> front</span>}
-                  </td>
-                  <td className="n">
-                    <Num value={s.r_in_ohm} q="ohm" />
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
-      </div>
+      <DataTable
+        label="Volts by season"
+        rows={SEASONS.map((season) => ({ season, ...report.seasons[season]! }))}
+        keyOf={(s) => s.season}
+        rowProps={(s) => ({ className: s.season === chosen ? 'bg-chosen font-semibold' : '' })}
+        columns={[
+          {
+            name: 'season',
+            cell: ({ season }) => (
+              <button
+                className="cursor-pointer text-left"
+                aria-pressed={season === chosen}
+                onClick={() => look({ season })}
+              >
+                {cat.seasons[season]!.name}
+              </button>
+            ),
+          },
+          {
+            name: 'worst point',
+            n: true,
+            attributes: (s) => ({ 'data-worst': s.season }),
+            cell: (s) => (
+              <>
+                <Num
+                  value={s.worst?.v_V}
+                  q="volt"
+                  from={worstOrigin(s.season, s)}
+                  className={short(s) ? 'text-live' : ''}
+                />
+                {short(s) && <span className="label text-live"> short</span>}
+              </>
+            ),
+          },
+          { name: 'aim', from: AIM, n: true, cell: (s) => <Num value={s.worst?.aim_V} q="volt" /> },
+          {
+            name: 'where',
+            cell: ({ worst }) =>
+              worst && (
+                <button
+                  className="cursor-pointer text-left underline underline-offset-2"
+                  onClick={() => look({ line: worst.line, cursor: worst.at_m, vertex: null })}
+                >
+                  {lines[worst.line]?.name} at <Num value={worst.at_m} q="length" />
+                </button>
+              ),
+          },
+          {
+            name: 'at the unit',
+            from: AT_UNIT,
+            n: true,
+            cell: (s) => (
+              <>
+                <Num value={s.v_out_V} q="volt" />
+                {s.capped && <span className="label"> front</span>}
+              </>
+            ),
+          },
+          { name: 'load', from: LOAD, n: true, cell: (s) => <Num value={s.r_in_ohm} q="ohm" /> },
+        ]}
+      />
       <p className="label mt-1">
         Peak volts to soil. The load is what the unit sees, its earth included.
         {report.seasons[chosen]?.capped &&

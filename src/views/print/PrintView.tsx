@@ -1,3 +1,4 @@
+import { Check } from '../../ui/parts/controls.js';
 import { ArrowLeft, Printer } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { Grid, Plan } from '../../core/plan/schema.js';
@@ -93,15 +94,7 @@ function Sheets({ id, loaded }: { id: string; loaded: Loaded }) {
           </select>
         </label>
         {loaded.grid && (
-          <label className="flex items-center gap-1.5">
-            <input
-              type="checkbox"
-              className="size-4"
-              checked={ground}
-              onChange={(e) => setGround(e.target.checked)}
-            />
-            contours
-          </label>
+          <Check label="contours" checked={ground} onChange={(on) => setGround(on)} />
         )}
         <span className="label" role="status">
           {sheets.length === 1 ? 'one sheet' : `${sheets.length} sheets that lap over by 10 mm`}

@@ -1,3 +1,4 @@
+import { DataTable } from '../../ui/parts/DataTable.js';
 import { figure } from '../../core/plan/catalogue.js';
 import { say } from '../../core/base/units.js';
 import type { Line } from '../../core/plan/schema.js';
@@ -5,7 +6,7 @@ import type { LineArrangement, RunResult } from '../../core/posts/arrange.js';
 import type { Loosening } from '../../core/posts/loosen.js';
 import type { LineReport } from '../../core/report/schema.js';
 import { Part } from '../../ui/parts/controls.js';
-import { Head, Num, useUnits, type Origin } from '../../ui/parts/Num.js';
+import { Num, useUnits, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { startPlacing, stopPlacing, takePlacing, usePlacing } from '../../session/placing.js';
 import { commit, useSession } from '../../session/session.js';
@@ -162,6 +163,40 @@ function Compared({
   const high = (of: (r: RunResult) => number | undefined) =>
     Math.max(...runs.map((r) => of(r) ?? -Infinity));
   const stuck = runs.filter((r) => r.stuck);
+  const compared: {
+    placed: string;
+    posts: number | null;
+    cost?: number | null;
+    gap_m?: number | null | undefined;
+    keeps: string;
+  }[] = [
+    {
+      placed: 'by the ground',
+      posts: best,
+      cost: total(runs, (r) => r.best?.cost),
+      gap_m: best === null ? null : high((r) => r.best?.clearance_max_m),
+      keeps: best === null ? 'none does' : 'yes',
+    },
+    {
+      placed: 'as it stands',
+      posts: report.posts.filter((p) => p.role === 'line' || p.role === 'bend').length,
+      gap_m: report.clearance?.high.gap_m,
+      keeps: broken === 0 ? 'yes' : 'no',
+    },
+    {
+      placed: 'equal bays',
+      posts: uniform,
+      cost: total(runs, (r) => r.uniform?.cost),
+      gap_m: uniform === null ? null : high((r) => r.uniform?.clearance_max_m),
+      keeps: uniform === null ? 'none does' : 'yes',
+    },
+    {
+      placed: 'longest bay each time',
+      posts: total(runs, (r) => r.greedy?.posts),
+      cost: total(runs, (r) => r.greedy?.cost),
+      keeps: greedyWords(runs),
+    },
+  ];
   return (
     <>
       {best !== null && (
@@ -173,85 +208,47 @@ function Compared({
               : `${best} posts between the ends, as many as equal bays that keep the same limits.`}
         </p>
       )}
-      <table className="sheet-table text-[13px]">
-        <caption className="sr-only">Placement of {line.name} compared</caption>
-        <thead>
-          <tr>
-            <th>placed</th>
-            <Head name="posts" from={OPTIMUM} />
-            <Head
-              name="cost"
-              from={{
-                kind: 'formula',
-                title: 'Cost of the posts',
-                formula: 'sum of post price + insulated strands × insulator',
-                source: 'Price book; posts that stand anyway are not counted',
-              }}
-            />
-            <Head
-              name="highest gap"
-              from={{
-                kind: 'formula',
-                title: 'Highest gap under the lowest strand',
-                formula: 'chord + strand height − w c² x (L − x) / (2 T L²) − ground',
-                source: 'At the hot-day tension',
-              }}
-            />
-            <th>keeps limits</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr className="font-semibold">
-            <td>by the ground</td>
-            <td className="n">{best === null ? '–' : <Num value={best} q="count" />}</td>
-            <td className="n figure">{money(total(runs, (r) => r.best?.cost))}</td>
-            <td className="n">
-              {best === null ? (
-                '–'
-              ) : (
-                <Num value={high((r) => r.best?.clearance_max_m)} q="height" />
-              )}
-            </td>
-            <td>{best === null ? 'none does' : 'yes'}</td>
-          </tr>
-          <tr>
-            <td>as it stands</td>
-            <td className="n">
-              <Num
-                value={report.posts.filter((p) => p.role === 'line' || p.role === 'bend').length}
-                q="count"
-              />
-            </td>
-            <td />
-            <td className="n">
-              <Num value={report.clearance?.high.gap_m} q="height" />
-            </td>
-            <td>{broken === 0 ? 'yes' : 'no'}</td>
-          </tr>
-          <tr>
-            <td>equal bays</td>
-            <td className="n">{uniform === null ? '–' : <Num value={uniform} q="count" />}</td>
-            <td className="n figure">{money(total(runs, (r) => r.uniform?.cost))}</td>
-            <td className="n">
-              {uniform === null ? (
-                '–'
-              ) : (
-                <Num value={high((r) => r.uniform?.clearance_max_m)} q="height" />
-              )}
-            </td>
-            <td>{uniform === null ? 'none does' : 'yes'}</td>
-          </tr>
-          <tr>
-            <td>longest bay each time</td>
-            <td className="n">
-              <Num value={total(runs, (r) => r.greedy?.posts)} q="count" />
-            </td>
-            <td className="n figure">{money(total(runs, (r) => r.greedy?.cost))}</td>
-            <td />
-            <td>{greedyWords(runs)}</td>
-          </tr>
-        </tbody>
-      </table>
+      <DataTable
+        label={`Placement of ${line.name} compared`}
+        className="text-[13px]"
+        rows={compared}
+        keyOf={(c) => c.placed}
+        rowProps={(_, i) => ({ className: i === 0 ? 'font-semibold' : '' })}
+        columns={[
+          { name: 'placed', cell: (c) => c.placed },
+          {
+            name: 'posts',
+            from: OPTIMUM,
+            n: true,
+            cell: (c) => (c.posts === null ? '–' : <Num value={c.posts} q="count" />),
+          },
+          {
+            name: 'cost',
+            from: {
+              kind: 'formula',
+              title: 'Cost of the posts',
+              formula: 'sum of post price + insulated strands × insulator',
+              source: 'Price book; posts that stand anyway are not counted',
+            },
+            n: true,
+            className: 'figure',
+            cell: (c) => (c.cost === undefined ? '' : money(c.cost)),
+          },
+          {
+            name: 'highest gap',
+            from: {
+              kind: 'formula',
+              title: 'Highest gap under the lowest strand',
+              formula: 'chord + strand height − w c² x (L − x) / (2 T L²) − ground',
+              source: 'At the hot-day tension',
+            },
+            n: true,
+            cell: (c) =>
+              c.gap_m === null ? '–' : c.gap_m !== undefined && <Num value={c.gap_m} q="height" />,
+          },
+          { name: 'keeps limits', cell: (c) => c.keeps },
+        ]}
+      />
       {stuck.map((r) => (
         <div key={r.from_m} className="border-warn mt-3 border-l-4 pl-3" data-stuck>
           <p>

@@ -1,6 +1,7 @@
 import { Dialog } from 'radix-ui';
 import type { Proposed } from '../../formats/change.js';
 import { dismissRefused, happen, resolveConflict, useSession } from '../../session/session.js';
+import { sheet } from '../keys.js';
 import { look, useView } from '../../session/view.js';
 
 const BAR = 'border-live bg-panel border-b-2 px-3 py-2';
@@ -91,31 +92,6 @@ function Download({ changes }: { changes: readonly Proposed[] }) {
   );
 }
 
-const KEYS: readonly (readonly [string, string])[] = [
-  ['1 … 6', 'the steps: Land, Strands, Section, Power, Strain, Supplies'],
-  ['V', 'choose and move: drag a vertex, a leg, or the dot in its middle for a new vertex'],
-  ['Shift', 'held while dragging: the whole line; while pressing lines: several at once'],
-  ['D', 'draw a line; Enter or a second press on the last point ends it'],
-  ['L', 'draw a laneway: both its fences at once'],
-  ['R, or Shift', 'while drawing: only straight on and at right angles'],
-  ['C', 'cut the chosen line at the vertex, or where the section points'],
-  ['W', 'put a water point down'],
-  ['G', 'put a gate on a line'],
-  ['E', 'put an energiser beside a line'],
-  ['Arrows', 'move the chosen vertex by 1 m, with Shift by 10 m; else move along the section'],
-  ['[ and ]', 'the vertex before and after'],
-  ['Del', 'take the chosen vertex, gate, energiser or line away'],
-  ['+ − 0, P', 'in the section: closer, wider, the whole line; pin or free the post'],
-  ['F', 'fit the whole property into view'],
-  [
-    'On a strand',
-    '↑ ↓ by 10 mm, with Shift by 50; Alt ↑ ↓ its order; L E C duty; I insulators; + one above; Del away',
-  ],
-  ['Esc', 'let go'],
-  ['Ctrl+Z, Ctrl+Y', 'undo, redo'],
-  ['?', 'this sheet'],
-];
-
 /** The sheet of keys. */
 export function HelpSheet() {
   const open = useView((v) => v.help);
@@ -128,9 +104,9 @@ export function HelpSheet() {
           <Dialog.Description className="sr-only">One letter a tool</Dialog.Description>
           <table className="sheet-table">
             <tbody>
-              {KEYS.map(([key, words]) => (
-                <tr key={key}>
-                  <td className="figure">{key}</td>
+              {sheet().map(({ shown, words }) => (
+                <tr key={shown}>
+                  <td className="figure">{shown}</td>
                   <td>{words}</td>
                 </tr>
               ))}

@@ -2,6 +2,7 @@ import { Suspense, useEffect, useState } from 'react';
 import { openSession, redo, refuse, undo, useSession } from '../../session/session.js';
 import { goTo, look, rememberView, useView } from '../../session/view.js';
 import { SectionStrip } from '../section/SectionStrip.js';
+import { bound, useKeys } from '../keys.js';
 import { stepNamed, STEPS, type Step } from '../steps.js';
 import { Findings } from './Findings.js';
 import { HelpSheet, Notices } from './Notices.js';
@@ -30,7 +31,7 @@ export function Workbench({ id, step: first }: { id: string; step: string }) {
     return () => removeEventListener('popstate', back);
   }, [id, first]);
 
-  useKeys();
+  useShellKeys(STEPS);
 
   if (state !== 'open') {
     return (
@@ -76,32 +77,11 @@ export function StepView({ step }: { step: Step }) {
   );
 }
 
-const typing = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
-
 /** Keys that work on every step. */
-function useKeys(): void {
-  useEffect(() => {
-    const press = (event: KeyboardEvent) => {
-      const property = useSession.getState().id;
-      if (typing(event.target) || event.altKey || !property) return;
-      const ctrl = event.ctrlKey || event.metaKey;
-      const key = event.key.toLowerCase();
-      if (ctrl && key === 'z') {
-        event.preventDefault();
-        if (event.shiftKey) redo();
-        else undo();
-      } else if (ctrl && key === 'y') {
-        event.preventDefault();
-        redo();
-      } else if (!ctrl && event.key === '?') {
-        look({ help: true });
-      } else if (!ctrl) {
-        const step = STEPS.find((s) => s.key === key);
-        if (step) goTo(step.id, property);
-      }
-    };
-    addEventListener('keydown', press);
-    return () => removeEventListener('keydown', press);
-  }, []);
+function useShellKeys(steps: readonly Step[]): void {
+  const id = useSession((s) => s.id);
+  useKeys([
+    ...steps.map((s) => [s.key, () => goTo(s.id, id)] as const),
+    ...bound('everywhere', { undo, redo, help: () => look({ help: true }) }),
+  ]);
 }

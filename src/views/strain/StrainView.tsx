@@ -1,10 +1,13 @@
+import type { Quantity } from '../../core/base/units.js';
+import { DataTable, type Column } from '../../ui/parts/DataTable.js';
+import type { ReactNode } from 'react';
 import { recordOf } from '../../core/plan/catalogue.js';
 import type { Line, Plan } from '../../core/plan/schema.js';
 import type { LineReport, Strain } from '../../core/report/schema.js';
 import { REFERENCE_C, stringingTable } from '../../core/wire/strain.js';
 import { say } from '../../core/base/units.js';
-import { Caution, Choice, Part, QuantityField } from '../../ui/parts/controls.js';
-import { Head, MEASURED, Num, useUnits, WhereFrom, type Origin } from '../../ui/parts/Num.js';
+import { Caution, Choice, Part, QuantityField, Check } from '../../ui/parts/controls.js';
+import { MEASURED, Num, useUnits, WhereFrom, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
 import { useView, type Warmth } from '../../session/view.js';
@@ -48,19 +51,15 @@ function LineStrain({ line, report }: { line: Line; report: LineReport }) {
               })
             }
           />
-          <label className="flex items-center gap-2">
-            <input
-              type="checkbox"
-              className="size-4"
-              checked={line.tensioner}
-              onChange={(event) =>
-                commit(`tensioners of ${line.name}`, (d) => {
-                  d.lines[line.id]!.tensioner = event.target.checked;
-                })
-              }
-            />
-            a tensioner in each strand of each run
-          </label>
+          <Check
+            label="a tensioner in each strand of each run"
+            checked={line.tensioner}
+            onChange={(on) =>
+              commit(`tensioners of ${line.name}`, (d) => {
+                d.lines[line.id]!.tensioner = on;
+              })
+            }
+          />
         </div>
         <p className="label mt-1">
           {school.why} Stated at {say(REFERENCE_C, 'temperature', units)}.
@@ -165,107 +164,123 @@ function Runs({
       : warmth === 'today'
         ? s.sagToday_m
         : (s.sagToday_m * s.today_N) / s.cold_N;
-  const head = (key: Warmth, name: string, from?: Origin) => (
-    <Head
-      name={name}
-      className={warmth === key ? '!text-ink !font-bold' : ''}
-      {...(from ? { from } : {})}
-    />
-  );
+  const at = (key: Warmth): string => (warmth === key ? '!text-ink !font-bold' : '');
+  const from: Origin = {
+    ...STATE,
+    inputs: [
+      { name: 'Tension at 15 °C', path: `schools.${school}.tension_N`, quantity: 'force' },
+      ...STATE.inputs!,
+    ],
+  };
+  if (report.strain.length === 0) return <p>No strands yet.</p>;
   return (
-    <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Tension by run">
-      <table className="sheet-table">
-        <thead>
-          <tr>
-            <th>run</th>
-            <th>wire</th>
-            <Head name="length" from={MEASURED} />
-            <Head name="longest bay" from={MEASURED} />
-            {head('today', 'set today')}
-            {head('cold', 'coldest night', STATE)}
-            {head('hot', 'hottest day', STATE)}
-            <th className="n">limit</th>
-            <th className="n">
-              sag {warmth === 'today' ? 'today' : warmth === 'cold' ? 'cold' : 'hot'}
-            </th>
-          </tr>
-          <tr>
-            <td colSpan={4} />
-            <td className="n label">
-              <Num value={climate.today_C} q="temperature" />
+    <DataTable
+      label="Tension by run"
+      rows={report.strain}
+      keyOf={(_, i) => i}
+      below={
+        <tr>
+          <td colSpan={4} />
+          {[climate.today_C, climate.cold_C, climate.hot_C].map((celsius, i) => (
+            <td key={i} className="n label">
+              <Num value={celsius} q="temperature" />
             </td>
-            <td className="n label">
-              <Num value={climate.cold_C} q="temperature" />
-            </td>
-            <td className="n label">
-              <Num value={climate.hot_C} q="temperature" />
-            </td>
-            <td colSpan={2} />
-          </tr>
-        </thead>
-        <tbody>
-          {report.strain.map((s, i) => {
+          ))}
+          <td colSpan={2} />
+        </tr>
+      }
+      columns={[
+        {
+          name: 'run',
+          cell: (s) => {
             const run = report.runs[s.run]!;
             return (
-              <tr key={i}>
-                <td>
-                  <Num value={run.from_m} q="length" /> to <Num value={run.to_m} q="length" />
-                </td>
-                <td>{cat.wires[s.wire]?.name}</td>
-                <td className="n">
-                  <Num value={s.ground_m} q="tape" />
-                </td>
-                <td className="n">
-                  <Num value={s.bay_m} q="tape" />
-                </td>
-                <td className="n font-semibold" data-set-today>
-                  <Num
-                    value={s.today_N}
-                    q="force"
-                    from={{
-                      ...STATE,
-                      inputs: [
-                        {
-                          name: 'Tension at 15 °C',
-                          path: `schools.${school}.tension_N`,
-                          quantity: 'force',
-                        },
-                        ...STATE.inputs!,
-                      ],
-                    }}
-                  />
-                </td>
-                <td className={`n ${s.cold_N > s.limit_N ? 'text-live font-semibold' : ''}`}>
-                  <Num value={s.cold_N} q="force" />
-                  {s.cold_N > s.limit_N && <span className="label text-live"> over</span>}
-                </td>
-                <td className="n">
-                  <Num value={s.hot_N} q="force" />
-                </td>
-                <td className="n">
-                  <Num value={s.limit_N} q="force" from={LIMIT} />
-                </td>
-                <td className="n">
-                  <Num value={sagOf(s)} q="sag" from={SAG} />
-                </td>
-              </tr>
+              <>
+                <Num value={run.from_m} q="length" /> to <Num value={run.to_m} q="length" />
+              </>
             );
-          })}
-          {report.strain.length === 0 && (
-            <tr>
-              <td colSpan={9}>No strands yet.</td>
-            </tr>
-          )}
-        </tbody>
-      </table>
-    </div>
+          },
+        },
+        { name: 'wire', cell: (s) => cat.wires[s.wire]?.name },
+        figure('length', 'tape', (s) => s.ground_m, { from: MEASURED }),
+        figure('longest bay', 'tape', (s) => s.bay_m, { from: MEASURED }),
+        {
+          name: <span className={at('today')}>set today</span>,
+          n: true,
+          className: 'font-semibold',
+          attributes: () => ({ 'data-set-today': true }),
+          cell: (s) => <Num value={s.today_N} q="force" from={from} />,
+        },
+        {
+          name: (
+            <span className={at('cold')}>
+              coldest night
+              <WhereFrom origin={STATE} shown="the tension on the coldest night" />
+            </span>
+          ),
+          n: true,
+          cell: (s) => (
+            <span className={s.cold_N > s.limit_N ? 'text-live font-semibold' : ''}>
+              <Num value={s.cold_N} q="force" />
+              {s.cold_N > s.limit_N && <span className="label text-live"> over</span>}
+            </span>
+          ),
+        },
+        {
+          name: (
+            <span className={at('hot')}>
+              hottest day
+              <WhereFrom origin={STATE} shown="the tension on the hottest day" />
+            </span>
+          ),
+          n: true,
+          cell: (s) => <Num value={s.hot_N} q="force" />,
+        },
+        { name: 'limit', n: true, cell: (s) => <Num value={s.limit_N} q="force" from={LIMIT} /> },
+        {
+          name: `sag ${warmth === 'today' ? 'today' : warmth}`,
+          n: true,
+          cell: (s) => <Num value={sagOf(s)} q="sag" from={SAG} />,
+        },
+      ]}
+    />
   );
 }
+
+/** A column of one figure of each run. */
+const figure = (
+  name: string,
+  q: Quantity,
+  of: (s: Strain) => number,
+  more: Partial<Column<Strain>> = {},
+): Column<Strain> => ({ name, n: true, cell: (s) => <Num value={of(s)} q={q} />, ...more });
 
 /** What to set at other temperatures. */
 function Table({ strain }: { strain: Strain }) {
   const cat = useCatalogue();
   const rows = stringingTable(strain.at15_N, strain.bay_m, strain.wire, cat);
+  type At = (typeof rows)[number];
+  const said: { what: ReactNode; of(r: At): ReactNode }[] = [
+    { what: 'temperature', of: (r) => <Num value={r.celsius} q="temperature" /> },
+    {
+      what: (
+        <>
+          set
+          <WhereFrom origin={STATE} shown="the tension to set" />
+        </>
+      ),
+      of: (r) => <Num value={r.tension_N} q="force" />,
+    },
+    {
+      what: (
+        <>
+          sag at mid-bay
+          <WhereFrom origin={SAG} shown="the sag" />
+        </>
+      ),
+      of: (r) => <Num value={r.sag_m} q="sag" />,
+    },
+  ];
   return (
     <Part
       title="Stringing table"
@@ -275,42 +290,21 @@ function Table({ strain }: { strain: Strain }) {
         </span>
       }
     >
-      <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Stringing table">
-        <table className="sheet-table !w-auto">
-          <tbody>
-            <tr>
-              <th scope="row">temperature</th>
-              {rows.map((r) => (
-                <td key={r.celsius} className="n">
-                  <Num value={r.celsius} q="temperature" />
-                </td>
-              ))}
-            </tr>
-            <tr>
-              <th scope="row">
-                set
-                <WhereFrom origin={STATE} shown="the tension to set" />
-              </th>
-              {rows.map((r) => (
-                <td key={r.celsius} className="n">
-                  <Num value={r.tension_N} q="force" />
-                </td>
-              ))}
-            </tr>
-            <tr>
-              <th scope="row">
-                sag at mid-bay
-                <WhereFrom origin={SAG} shown="the sag" />
-              </th>
-              {rows.map((r) => (
-                <td key={r.celsius} className="n">
-                  <Num value={r.sag_m} q="sag" />
-                </td>
-              ))}
-            </tr>
-          </tbody>
-        </table>
-      </div>
+      <DataTable
+        label="Stringing table"
+        bare
+        className="!w-auto"
+        rows={said}
+        keyOf={(_, i) => i}
+        columns={[
+          { name: 'what', head: true, cell: (c) => c.what },
+          ...rows.map((r) => ({
+            name: String(r.celsius),
+            n: true,
+            cell: (c: (typeof said)[number]) => c.of(r),
+          })),
+        ]}
+      />
     </Part>
   );
 }

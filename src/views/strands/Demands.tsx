@@ -1,3 +1,4 @@
+import { DataTable } from '../../ui/parts/DataTable.js';
 import { useId, useState, type FormEvent } from 'react';
 import { fromField, say, toField, unitOf } from '../../core/base/units.js';
 import { DEMANDS, type Demand, type Line } from '../../core/plan/schema.js';
@@ -11,26 +12,29 @@ import { ABOUT, PLAIN, who } from './words.js';
 
 /** Every requirement with whose it is, its figure and its mark; each can be replaced with a note. */
 export function Demands({ line, need }: { line: Line; need: Requirement }) {
+  const cat = useCatalogue();
   return (
     <Part title="What this line asks of its strands">
-      <table className="sheet-table">
-        <thead>
-          <tr>
-            <th>requirement</th>
-            <th>figure</th>
-            <th>whose</th>
-            <th>mark</th>
-            <th>
-              <span className="sr-only">own figure</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {need.rows.map((row) => (
-            <Row key={row.about} line={line} row={row} />
-          ))}
-        </tbody>
-      </table>
+      <DataTable
+        label="What this line asks"
+        rows={need.rows}
+        keyOf={(row) => row.about}
+        columns={[
+          { name: 'requirement', cell: (row) => ABOUT[row.about].name },
+          { name: 'figure', cell: (row) => <Asked row={row} /> },
+          {
+            name: 'whose',
+            cell: (row) => (row.profile ? who(row.profile, cat) : 'every fence'),
+          },
+          {
+            name: 'mark',
+            className: 'label',
+            cell: (row) =>
+              row.note === null ? MARK_NAMES[recordAt(catalogue, row.path).mark] : 'own',
+          },
+          { name: 'own figure', quiet: true, cell: (row) => <Own line={line} row={row} /> },
+        ]}
+      />
       <p className="label mt-2">
         The strictest figure of everybody on both sides and of what is kept out. Trained stock are
         held with less by many; kids and hard-pressing animals want more.
@@ -39,12 +43,12 @@ export function Demands({ line, need }: { line: Line; need: Requirement }) {
   );
 }
 
-function Row({ line, row }: { line: Line; row: DemandRow }) {
+/** The figure that is asked, with where it comes from. */
+function Asked({ row }: { row: DemandRow }) {
   const cat = useCatalogue();
   const units = useUnits();
-  const [open, setOpen] = useState(false);
   const { name, q, sign } = ABOUT[row.about];
-  const { mark, why } = recordAt(catalogue, row.path);
+  const { why } = recordAt(catalogue, row.path);
   const flag = PLAIN.includes(row.about);
   const field = row.path.split('.').at(-1)!;
   const numeric = typeof row.value === 'number' && !flag && row.about !== 'opening';
@@ -69,55 +73,54 @@ function Row({ line, row }: { line: Line; row: DemandRow }) {
       : {}),
   };
   return (
-    <tr>
-      <td>{name}</td>
-      <td>
-        {flag ? (
-          <>{row.value > 0 ? 'yes' : 'not here'}</>
-        ) : (
-          <>
-            {sign} <Num value={row.value} q={q} from={from} />
-          </>
-        )}
-        {row.note !== null && (
-          <span className="label block">
-            this line’s own; usual {flag ? 'yes' : say(row.usual, q, units)}. {row.note}
-          </span>
-        )}
-      </td>
-      <td>{row.profile ? who(row.profile, cat) : 'every fence'}</td>
-      <td className="label">{row.note === null ? MARK_NAMES[mark] : 'own'}</td>
-      <td>
-        {DEMANDS.includes(row.about as Demand) &&
-          (open ? (
-            <OwnFigure line={line} row={row} onDone={() => setOpen(false)} />
-          ) : (
-            <span className="flex gap-2">
-              <button
-                className="label cursor-pointer underline"
-                aria-label={`${flag ? 'Leave out' : 'Own figure for'} ${name.toLowerCase()}`}
-                onClick={() => setOpen(true)}
-              >
-                {row.note !== null ? 'change' : flag ? 'leave it out' : 'own figure'}
-              </button>
-              {row.note !== null && (
-                <button
-                  className="label cursor-pointer underline"
-                  onClick={() =>
-                    commit(`usual ${name.toLowerCase()} on ${line.name}`, (d) => {
-                      const l = d.lines[line.id]!;
-                      delete l.demands![row.about as Demand];
-                      if (Object.keys(l.demands!).length === 0) delete l.demands;
-                    })
-                  }
-                >
-                  back to usual
-                </button>
-              )}
-            </span>
-          ))}
-      </td>
-    </tr>
+    <>
+      {flag ? (
+        <>{row.value > 0 ? 'yes' : 'not here'}</>
+      ) : (
+        <>
+          {sign} <Num value={row.value} q={q} from={from} />
+        </>
+      )}
+      {row.note !== null && (
+        <span className="label block">
+          this line’s own; usual {flag ? 'yes' : say(row.usual, q, units)}. {row.note}
+        </span>
+      )}
+    </>
+  );
+}
+
+/** Puts an own figure in, or goes back to the usual one. */
+function Own({ line, row }: { line: Line; row: DemandRow }) {
+  const [open, setOpen] = useState(false);
+  const { name } = ABOUT[row.about];
+  const flag = PLAIN.includes(row.about);
+  if (!DEMANDS.includes(row.about as Demand)) return null;
+  if (open) return <OwnFigure line={line} row={row} onDone={() => setOpen(false)} />;
+  return (
+    <span className="flex gap-2">
+      <button
+        className="label cursor-pointer underline"
+        aria-label={`${flag ? 'Leave out' : 'Own figure for'} ${name.toLowerCase()}`}
+        onClick={() => setOpen(true)}
+      >
+        {row.note !== null ? 'change' : flag ? 'leave it out' : 'own figure'}
+      </button>
+      {row.note !== null && (
+        <button
+          className="label cursor-pointer underline"
+          onClick={() =>
+            commit(`usual ${name.toLowerCase()} on ${line.name}`, (d) => {
+              const l = d.lines[line.id]!;
+              delete l.demands![row.about as Demand];
+              if (Object.keys(l.demands!).length === 0) delete l.demands;
+            })
+          }
+        >
+          back to usual
+        </button>
+      )}
+    </span>
   );
 }
 

@@ -3,7 +3,7 @@ import { Copy, Printer, Trash2 } from 'lucide-react';
 import { say, type Units } from '../../core/base/units.js';
 import type { Design, Line } from '../../core/plan/schema.js';
 import { differences, usersOf, type Difference } from '../../core/strands/designs.js';
-import { Part } from '../../ui/parts/controls.js';
+import { Part, NameField } from '../../ui/parts/controls.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import { commit, useSession } from '../../session/session.js';
 import { chooseLine } from '../../session/view.js';
@@ -84,7 +84,6 @@ function DesignRow({ design, line, property }: { design: Design; line: Line; pro
   const lines = useSession((s) => s.plan.lines);
   const units = useUnits();
   const [open, setOpen] = useState(false);
-  const [name, setName] = useState(design.name);
   const users = usersOf({ lines }, design.id);
   const put = (ids: readonly string[]) =>
     commit(
@@ -96,13 +95,10 @@ function DesignRow({ design, line, property }: { design: Design; line: Line; pro
         }
       },
     );
-  const rename = () => {
-    const clean = name.trim();
-    if (clean === '' || clean === design.name) return setName(design.name);
+  const rename = (name: string) =>
     commit(`renamed ${design.name}`, (d) => {
-      d.designs![design.id]!.name = clean;
+      d.designs![design.id]!.name = name;
     });
-  };
   const away = () =>
     commit(`took the design ${design.name} away`, (d) => {
       delete d.designs![design.id];
@@ -121,14 +117,11 @@ function DesignRow({ design, line, property }: { design: Design; line: Line; pro
   return (
     <section aria-label={design.name} className="border-rule mb-4 border-b pb-3">
       <div className="flex flex-wrap items-center gap-2">
-        <input
-          className="field w-52 font-semibold"
-          aria-label={`Name of the design ${design.name}`}
-          value={name}
-          maxLength={80}
-          onChange={(event) => setName(event.target.value)}
-          onBlur={rename}
-          onKeyDown={(event) => event.key === 'Enter' && rename()}
+        <NameField
+          name={design.name}
+          label={`Name of the design ${design.name}`}
+          onCommit={rename}
+          width="w-52"
         />
         <span className="figure text-[13px] whitespace-normal">
           {design.strands

@@ -1,8 +1,9 @@
+import { DataTable } from '../../ui/parts/DataTable.js';
 import type { KindRow } from '../../core/compare/kinds.js';
 import { figure, recordOf } from '../../core/plan/catalogue.js';
 import type { Line } from '../../core/plan/schema.js';
 import { Caution, Part } from '../../ui/parts/controls.js';
-import { Head, Num, WhereFrom, type Origin } from '../../ui/parts/Num.js';
+import { Num, WhereFrom, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { useSession } from '../../session/session.js';
 import { usePerMetre } from '../../ui/parts/money.js';
@@ -70,109 +71,69 @@ function Table({
   const posts = report ? (100 * report.posts.length) / Math.max(report.ground_m, 1) : 0;
   const names = (ids: readonly string[]) => ids.map((id) => who(id, cat)).join(', ');
   const tall = rows.some((r) => r.height_m !== null);
+  const money = { n: true, className: 'figure' };
+  const standing: KindRow = {
+    kind: '',
+    height_m: null,
+    width_m: 0,
+    cost_per_m: own?.cost ?? 0,
+    cost_per_m_year: (own?.cost ?? 0) / OWN_LIFE,
+    posts_per_100m: posts,
+    life_y: OWN_LIFE,
+    upkeep_h_per_km: own?.upkeep ?? 0,
+    fails: [],
+  };
   return (
-    <div className="overflow-x-auto">
-      <table className="sheet-table legs">
-        <thead>
-          <tr>
-            <th>kind</th>
-            {tall && <th className="n">high</th>}
-            {tall && <th className="n">ground taken</th>}
-            <Head name="cost" from={COST} />
-            <Head name="a year" from={YEARS} />
-            <th className="n">posts in 100 m</th>
-            <th className="n">lasts</th>
-            <th className="n">upkeep</th>
-            <th>holds and stops</th>
-            <th>not for this line’s</th>
-          </tr>
-        </thead>
-        <tbody>
-          {own && (
-            <tr className="bg-chosen">
-              <td>What stands here</td>
-              <td className="n figure">{perMetre(own.cost)}</td>
-              <td className="n figure">{perMetre(own.cost / OWN_LIFE)}</td>
-              <td className="n">
-                <Num value={posts} q="count" />
-              </td>
-              <td className="n">
-                <Num value={OWN_LIFE} q="years" />
-              </td>
-              <td className="n">
-                <Num value={own.upkeep} q="upkeep" />
-              </td>
-              <td>see the rules above</td>
-              <td>–</td>
-            </tr>
-          )}
-          {rows.map((r) => {
+    <DataTable
+      label="Other kinds of fence"
+      className="legs"
+      rows={own ? [standing, ...rows] : rows}
+      keyOf={(r) => r.kind}
+      rowProps={(r) => ({ className: r === standing ? 'bg-chosen' : '' })}
+      columns={[
+        {
+          name: 'kind',
+          cell: (r) => (r === standing ? 'What stands here' : <KindName kind={r.kind} />),
+        },
+        tall && { name: 'high', n: true, cell: (r) => <Num value={r.height_m} q="tape" /> },
+        tall && {
+          name: 'ground taken',
+          n: true,
+          cell: (r) => <Num value={r.width_m || null} q="tape" />,
+        },
+        { name: 'cost', from: COST, ...money, cell: (r) => perMetre(r.cost_per_m) },
+        { name: 'a year', from: YEARS, ...money, cell: (r) => perMetre(r.cost_per_m_year) },
+        {
+          name: 'posts in 100 m',
+          n: true,
+          cell: (r) => <Num value={r.posts_per_100m} q="count" />,
+        },
+        { name: 'lasts', n: true, cell: (r) => <Num value={r.life_y} q="years" /> },
+        { name: 'upkeep', n: true, cell: (r) => <Num value={r.upkeep_h_per_km} q="upkeep" /> },
+        {
+          name: 'holds and stops',
+          className: '!whitespace-normal',
+          cell: (r) => {
+            if (r === standing) return 'see the rules above';
             const k = recordOf(cat.kinds, r.kind);
-            return (
-              <tr key={r.kind}>
-                <td>
-                  {k.name}
-                  <WhereFrom
-                    shown={k.name}
-                    origin={{
-                      kind: 'default',
-                      title: k.name,
-                      source: k.why,
-                      inputs: [
-                        { name: 'Lasts, years', path: `kinds.${r.kind}.life_y` },
-                        { name: 'Upkeep, h/km a year', path: `kinds.${r.kind}.upkeep_h_per_km` },
-                        {
-                          name: 'Bay, large stock',
-                          path: `kinds.${r.kind}.bayLarge_m`,
-                          quantity: 'length',
-                        },
-                        {
-                          name: 'Bay, small stock',
-                          path: `kinds.${r.kind}.baySmall_m`,
-                          quantity: 'length',
-                        },
-                      ],
-                    }}
-                  />
-                </td>
-                {tall && (
-                  <td className="n">
-                    <Num value={r.height_m} q="tape" />
-                  </td>
-                )}
-                {tall && (
-                  <td className="n">
-                    <Num value={r.width_m} q="tape" />
-                  </td>
-                )}
-                <td className="n figure">{perMetre(r.cost_per_m)}</td>
-                <td className="n figure">{perMetre(r.cost_per_m_year)}</td>
-                <td className="n">
-                  <Num value={r.posts_per_100m} q="count" />
-                </td>
-                <td className="n">
-                  <Num value={r.life_y} q="years" />
-                </td>
-                <td className="n">
-                  <Num value={r.upkeep_h_per_km} q="upkeep" />
-                </td>
-                <td className="whitespace-normal">
-                  {names(k.holds)}
-                  {k.stops.length > 0 && `${k.holds.length ? '; ' : ''}stops ${names(k.stops)}`}
-                </td>
-                <td className="whitespace-normal">
-                  {r.fails.length ? (
-                    <span className="text-live">✕ {names(r.fails)}</span>
-                  ) : (
-                    <span className="text-good">✓ holds all</span>
-                  )}
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
-    </div>
+            const stops = k.stops.length > 0 ? `stops ${names(k.stops)}` : '';
+            return [names(k.holds), stops].filter(Boolean).join('; ');
+          },
+        },
+        {
+          name: 'not for this line’s',
+          className: '!whitespace-normal',
+          cell: (r) =>
+            r === standing ? (
+              '–'
+            ) : r.fails.length ? (
+              <span className="text-live">✕ {names(r.fails)}</span>
+            ) : (
+              <span className="text-good">✓ holds all</span>
+            ),
+        },
+      ]}
+    />
   );
 }
 
@@ -211,5 +172,29 @@ function Lean() {
       />{' '}
       apart.
     </p>
+  );
+}
+
+/** A kind of fence with what its figures rest on. */
+function KindName({ kind }: { kind: string }) {
+  const k = recordOf(useCatalogue().kinds, kind);
+  return (
+    <>
+      {k.name}
+      <WhereFrom
+        shown={k.name}
+        origin={{
+          kind: 'default',
+          title: k.name,
+          source: k.why,
+          inputs: [
+            { name: 'Lasts, years', path: `kinds.${kind}.life_y` },
+            { name: 'Upkeep, h/km a year', path: `kinds.${kind}.upkeep_h_per_km` },
+            { name: 'Bay, large stock', path: `kinds.${kind}.bayLarge_m`, quantity: 'length' },
+            { name: 'Bay, small stock', path: `kinds.${kind}.baySmall_m`, quantity: 'length' },
+          ],
+        }}
+      />
+    </>
   );
 }

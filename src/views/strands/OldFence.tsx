@@ -4,7 +4,7 @@ import type { Line } from '../../core/plan/schema.js';
 import type { LineReport } from '../../core/report/schema.js';
 import { oldFence, withOffsets } from '../../core/strands/retrofit.js';
 import { isBarbed } from '../../core/wire/bottom.js';
-import { Caution, Part, Select } from '../../ui/parts/controls.js';
+import { Caution, Part, Select, Check } from '../../ui/parts/controls.js';
 import { Num } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, refuse, useSession } from '../../session/session.js';
@@ -51,20 +51,16 @@ export function OldFence({ line, report }: { line: Line; report: LineReport | un
             <button className="button" onClick={begin}>
               Start from it
             </button>
-            <label className="flex items-center gap-2">
-              <input
-                type="checkbox"
-                className="size-4"
-                checked={line.standing ?? false}
-                onChange={(event) =>
-                  commit(`old posts of ${line.name}`, (d) => {
-                    if (event.target.checked) d.lines[line.id]!.standing = true;
-                    else delete d.lines[line.id]!.standing;
-                  })
-                }
-              />
-              its posts stand and are sound
-            </label>
+            <Check
+              label="its posts stand and are sound"
+              checked={line.standing ?? false}
+              onChange={(on) =>
+                commit(`old posts of ${line.name}`, (d) => {
+                  if (on) d.lines[line.id]!.standing = true;
+                  else delete d.lines[line.id]!.standing;
+                })
+              }
+            />
           </div>
           <p className="label mt-1">{cat.oldFences[kind]!.why}</p>
         </li>

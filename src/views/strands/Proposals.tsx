@@ -1,3 +1,5 @@
+import { DataTable, type Column } from '../../ui/parts/DataTable.js';
+import type { ReactNode } from 'react';
 import { figureText, say } from '../../core/base/units.js';
 import { recordOf } from '../../core/plan/catalogue.js';
 import type { Line, Strand } from '../../core/plan/schema.js';
@@ -74,137 +76,100 @@ function Table({ line, comparison }: { line: Line; comparison: Comparison }) {
     commit(`${name(r).toLowerCase()} on ${line.name}`, (d) => {
       d.lines[line.id]!.strands = r.strands!.map((s) => ({ ...s }));
     });
-  const cells = (of: (r: Row) => React.ReactNode) =>
-    rows.map((r) => (
-      <td key={r.order} className={`n align-top ${r.order === recommended ? 'bg-chosen' : ''}`}>
-        {r.strands ? of(r) : <span className="label">–</span>}
-      </td>
-    ));
   const needs = report?.requirement?.needs ?? [];
+  const compared: Compared[] = [
+    { what: 'strands', of: (r) => r.strands!.length },
+    {
+      what: `from the top, ${units === 'metric' ? 'mm' : 'in'}`,
+      always: true,
+      of: (r) =>
+        r.strands ? (
+          <Heights strands={r.strands} />
+        ) : (
+          <span className="label block max-w-[140px] pl-4 text-left whitespace-normal">
+            {r.refused}
+          </span>
+        ),
+    },
+    {
+      what: <Headed words="cost" from={COST} />,
+      of: (r) => <span className="figure">{perMetre(r.cost_per_m)}</span>,
+    },
+    ...needs.flatMap((n) => {
+      const animal = recordOf(cat.animals, recordOf(cat.profiles, n.profile).animal);
+      return (['dry', 'wet'] as const).map((season): Compared => ({
+        what: (
+          <span className="whitespace-nowrap">
+            {cat.profiles[n.profile]!.name}, {cat.seasons[season]!.name.toLowerCase()}
+            <WhereFrom
+              shown="what it feels"
+              origin={shockOrigin(n.profile, animal.name, season, comparison, cat)}
+            />
+          </span>
+        ),
+        of: (r) => (
+          <Shocks shocks={r.shocks.filter((s) => s.profile === n.profile && s.season === season)} />
+        ),
+      }));
+    }),
+    {
+      what: <Headed words="leakage, wettest" from={LEAKAGE} />,
+      of: (r) => <Num value={r.leakage_S_per_km} q="leakage" />,
+    },
+    {
+      what: <Headed words="widest gap, pushed" from={GAP} />,
+      of: (r) => <Num value={r.effectiveGap_m} q="height" />,
+    },
+    {
+      what: <Headed words="upkeep in a year" from={UPKEEP} />,
+      of: (r) => <Num value={r.upkeep_h_per_km} q="upkeep" />,
+    },
+    {
+      what: <span className="sr-only">take it</span>,
+      always: true,
+      of: (r) =>
+        r.order !== 'stands' &&
+        r.strands && (
+          <button
+            className={`button ${r.order === recommended ? 'button-strong' : ''}`}
+            disabled={same(r.strands, line.strands)}
+            aria-label={`Take ${name(r).toLowerCase()}`}
+            onClick={() => take(r)}
+          >
+            {same(r.strands, line.strands) ? 'stands' : 'Take'}
+          </button>
+        ),
+    },
+  ];
   return (
-    <div className="overflow-x-auto">
-      <table className="sheet-table legs" aria-label="Orders of duties compared">
-        <thead>
-          <tr>
-            <th>
-              <span className="sr-only">what is compared</span>
-            </th>
-            {rows.map((r) => (
-              <th
-                key={r.order}
-                className={`n align-bottom ${r.order === recommended ? 'bg-chosen' : ''}`}
-              >
+    <>
+      <DataTable
+        label="Orders of duties compared"
+        className="legs"
+        rows={compared}
+        keyOf={(_, i) => i}
+        columns={[
+          { name: 'what is compared', quiet: true, head: true, cell: (c) => c.what },
+          ...rows.map((r): Column<Compared> => ({
+            name: (
+              <>
                 <span className="text-ink text-[13.5px] font-semibold">{name(r)}</span>
                 {r.order === recommended && <span className="text-good block">★ recommended</span>}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          <tr>
-            <th scope="row">strands</th>
-            {cells((r) => r.strands!.length)}
-          </tr>
-          <tr>
-            <th scope="row">from the top, {units === 'metric' ? 'mm' : 'in'}</th>
-            {rows.map((r) => (
-              <td
-                key={r.order}
-                className={`n align-top ${r.order === recommended ? 'bg-chosen' : ''}`}
-              >
-                {r.strands ? (
-                  <Heights strands={r.strands} />
-                ) : (
-                  <span className="label block max-w-[140px] pl-4 text-left whitespace-normal">
-                    {r.refused}
-                  </span>
-                )}
-              </td>
-            ))}
-          </tr>
-          <tr>
-            <th scope="row">
-              cost
-              <WhereFrom origin={COST} shown="cost" />
-            </th>
-            {cells((r) => (
-              <span className="figure">{perMetre(r.cost_per_m)}</span>
-            ))}
-          </tr>
-          {needs.flatMap((n) => {
-            const animal = recordOf(cat.animals, recordOf(cat.profiles, n.profile).animal);
-            return (['dry', 'wet'] as const).map((season) => (
-              <tr key={`${n.profile} ${season}`}>
-                <th scope="row" className="whitespace-nowrap">
-                  {cat.profiles[n.profile]!.name}, {cat.seasons[season]!.name.toLowerCase()}
-                  <WhereFrom
-                    shown="what it feels"
-                    origin={shockOrigin(n.profile, animal.name, season, comparison, cat)}
-                  />
-                </th>
-                {cells((r) => (
-                  <Shocks
-                    shocks={r.shocks.filter((s) => s.profile === n.profile && s.season === season)}
-                  />
-                ))}
-              </tr>
-            ));
-          })}
-          <tr>
-            <th scope="row">
-              leakage, wettest
-              <WhereFrom origin={LEAKAGE} shown="leakage" />
-            </th>
-            {cells((r) => (
-              <Num value={r.leakage_S_per_km} q="leakage" />
-            ))}
-          </tr>
-          <tr>
-            <th scope="row">
-              widest gap, pushed
-              <WhereFrom origin={GAP} shown="effective gap" />
-            </th>
-            {cells((r) => (
-              <Num value={r.effectiveGap_m} q="height" />
-            ))}
-          </tr>
-          <tr>
-            <th scope="row">
-              upkeep in a year
-              <WhereFrom origin={UPKEEP} shown="upkeep" />
-            </th>
-            {cells((r) => (
-              <Num value={r.upkeep_h_per_km} q="upkeep" />
-            ))}
-          </tr>
-          <tr>
-            <th scope="row">
-              <span className="sr-only">take it</span>
-            </th>
-            {rows.map((r) => (
-              <td key={r.order} className={`n ${r.order === recommended ? 'bg-chosen' : ''}`}>
-                {r.order !== 'stands' && r.strands && (
-                  <button
-                    className={`button ${r.order === recommended ? 'button-strong' : ''}`}
-                    disabled={same(r.strands, line.strands)}
-                    aria-label={`Take ${name(r).toLowerCase()}`}
-                    onClick={() => take(r)}
-                  >
-                    {same(r.strands, line.strands) ? 'stands' : 'Take'}
-                  </button>
-                )}
-              </td>
-            ))}
-          </tr>
-        </tbody>
-      </table>
+              </>
+            ),
+            n: true,
+            className: `align-top ${r.order === recommended ? 'bg-chosen' : ''}`,
+            cell: (c) => (r.strands || c.always ? c.of(r) : <span className="label">–</span>),
+          })),
+        ]}
+      />
       <p className="label mt-2 max-w-[720px]">
         ✓ the animal feels at least what the aim gives it on moist ground; ✕ it feels less. Through
         the hoof and, where a live and an earth strand lie side by side below its reach, between the
         two; at the place of this line that has the fewest volts. L live, E earth, C cold, * rope or
         tape, s on a cut-out.
       </p>
-    </div>
+    </>
   );
 }
 
@@ -293,3 +258,18 @@ function shockOrigin(
     ],
   };
 }
+
+/** One thing by which the orders are compared. */
+interface Compared {
+  readonly what: ReactNode;
+  of(r: Row): ReactNode;
+  /** Said of an order too that is not for this line. */
+  readonly always?: boolean;
+}
+
+const Headed = ({ words, from }: { words: string; from: Origin }) => (
+  <>
+    {words}
+    <WhereFrom origin={from} shown={words} />
+  </>
+);

@@ -1,3 +1,4 @@
+import { Check } from '../../ui/parts/controls.js';
 import { say } from '../../core/base/units.js';
 import type { Line } from '../../core/plan/schema.js';
 import { useUnits } from '../../ui/parts/Num.js';
@@ -38,21 +39,17 @@ export function Stock({ line }: { line: Line }) {
     </fieldset>
   );
   const flag = (key: 'boundary' | 'stepOver' | 'snow' | 'dim', label: string) => (
-    <label className="flex items-center gap-2 py-0.5">
-      <input
-        type="checkbox"
-        className="size-4"
-        checked={line[key] ?? false}
-        onChange={(event) =>
-          commit(`${label}, ${line.name}`, (d) => {
-            const l = d.lines[line.id]!;
-            if (key === 'boundary' || event.target.checked) l[key] = event.target.checked;
-            else delete l[key];
-          })
-        }
-      />
-      {label}
-    </label>
+    <Check
+      label={label}
+      checked={line[key] ?? false}
+      onChange={(on) =>
+        commit(`${label}, ${line.name}`, (d) => {
+          const l = d.lines[line.id]!;
+          if (key === 'boundary' || on) l[key] = on;
+          else delete l[key];
+        })
+      }
+    />
   );
   return (
     <div className="mb-5 grid grid-cols-4 gap-4 max-[900px]:grid-cols-2 max-[700px]:grid-cols-1">

@@ -1,3 +1,4 @@
+import { Tabs } from '../../ui/parts/Tabs.js';
 import { useEffect, useState } from 'react';
 import type { Line } from '../../core/plan/schema.js';
 import type { LineReport } from '../../core/report/schema.js';
@@ -78,36 +79,7 @@ function LineStrands({ line }: { line: Line }) {
       />
       {report && <Marks line={line} report={report} />}
       <BenchNotes report={report} />
-      <div
-        role="tablist"
-        aria-label="About these strands"
-        className="border-ink mt-4 mb-3 flex flex-wrap gap-x-1 border-b"
-        onKeyDown={(event) => {
-          const at = TABS.findIndex(([t]) => t === tab);
-          const to = event.key === 'ArrowRight' ? at + 1 : event.key === 'ArrowLeft' ? at - 1 : -1;
-          const next = TABS[to];
-          if (!next) return;
-          event.preventDefault();
-          setTab(next[0]);
-          document.getElementById(`tab-${next[0]}`)?.focus();
-        }}
-      >
-        {TABS.map(([key, name]) => (
-          <button
-            key={key}
-            id={`tab-${key}`}
-            role="tab"
-            aria-selected={tab === key}
-            aria-controls="strands-pane"
-            tabIndex={tab === key ? 0 : -1}
-            className={`cursor-pointer px-2.5 py-1.5 ${tab === key ? 'bg-ink text-sheet' : 'hover:bg-chosen'}`}
-            onClick={() => setTab(key)}
-          >
-            {name}
-          </button>
-        ))}
-      </div>
-      <div id="strands-pane" role="tabpanel" aria-labelledby={`tab-${tab}`}>
+      <Tabs label="About these strands" tabs={TABS} chosen={tab} onChoose={setTab}>
         {tab === 'strands' && <StrandTable line={line} chosen={chosen} onChoose={setChosen} />}
         {tab === 'asks' && (
           <>
@@ -120,7 +92,7 @@ function LineStrands({ line }: { line: Line }) {
         {tab === 'kinds' && <Kinds line={line} />}
         {tab === 'old' && <OldFence line={line} report={report} />}
         {tab === 'designs' && <Designs line={line} />}
-      </div>
+      </Tabs>
     </>
   );
 }

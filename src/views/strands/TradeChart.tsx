@@ -1,3 +1,4 @@
+import { DataTable } from '../../ui/parts/DataTable.js';
 import { scaleLinear } from 'd3-scale';
 import { line as pathOf } from 'd3-shape';
 import { figureText, FOOT, say, unitOf } from '../../core/base/units.js';
@@ -7,7 +8,7 @@ import type { Line } from '../../core/plan/schema.js';
 import type { LineReport } from '../../core/report/schema.js';
 import { hung, tighterProposal } from '../../core/strands/proposal.js';
 import { Part } from '../../ui/parts/controls.js';
-import { Head, Num, useUnits, type Origin } from '../../ui/parts/Num.js';
+import { Num, useUnits, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
 import { usePerMetre } from '../../ui/parts/money.js';
@@ -66,47 +67,58 @@ export function TradePart({ line, report }: { line: Line; report: LineReport }) 
   return (
     <Part title="Posts or strands">
       <Chart trade={trade} now={now} best={best} />
-      <table className="sheet-table mt-3 max-w-[640px]">
-        <thead>
-          <tr>
-            <th className="n">strands</th>
-            <Head name="widest gap, low down" />
-            <Head name="longest bay that holds" from={HOLDS} />
-            <Head name="cost" from={COST} />
-            <th>
-              <span className="sr-only">take it</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((r) => (
-            <tr key={r.count} className={r === best ? 'bg-chosen' : ''}>
-              <td className="n figure">
+      <DataTable
+        label="Posts against strands"
+        className="mt-3 max-w-[640px]"
+        rows={rows}
+        keyOf={(r) => r.count}
+        rowProps={(r) => ({ className: r === best ? 'bg-chosen' : '' })}
+        columns={[
+          {
+            name: 'strands',
+            n: true,
+            className: 'figure',
+            cell: (r) => (
+              <>
                 {r.count}
                 {r === best && <span className="text-good"> ★ cheapest</span>}
-              </td>
-              <td className="n">
-                <Num value={r.gap_m} q="height" />
-              </td>
-              <td className="n">
+              </>
+            ),
+          },
+          {
+            name: 'widest gap, low down',
+            n: true,
+            cell: (r) => <Num value={r.gap_m} q="height" />,
+          },
+          {
+            name: 'longest bay that holds',
+            from: HOLDS,
+            n: true,
+            cell: (r) => (
+              <>
                 <Num value={r.bay} q="tape" />
                 {r.bay_m > trade.mostBay_m && <span className="label"> most on this ground</span>}
-              </td>
-              <td className="n figure">{perMetre(r.cost)}</td>
-              <td className="n">
-                <button
-                  className="button"
-                  disabled={r.bay < 1}
-                  aria-label={`Take ${r.count} strands on bays of ${say(r.bay, 'tape', units)}`}
-                  onClick={() => take(r)}
-                >
-                  Take
-                </button>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+              </>
+            ),
+          },
+          { name: 'cost', from: COST, n: true, className: 'figure', cell: (r) => perMetre(r.cost) },
+          {
+            name: 'take it',
+            quiet: true,
+            n: true,
+            cell: (r) => (
+              <button
+                className="button"
+                disabled={r.bay < 1}
+                aria-label={`Take ${r.count} strands on bays of ${say(r.bay, 'tape', units)}`}
+                onClick={() => take(r)}
+              >
+                Take
+              </button>
+            ),
+          },
+        ]}
+      />
       <p className="label mt-2 max-w-[640px]">
         At <Num value={trade.hot_N} q="force" /> in the wire on the hottest day, with{' '}
         {recordOf(cat.posts, line.post).name.toLowerCase()} posts. More strands make the gaps

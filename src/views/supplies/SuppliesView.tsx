@@ -1,11 +1,11 @@
 import { Download } from 'lucide-react';
 import { useState } from 'react';
 import type { Supply } from '../../core/report/schema.js';
-import { FOOT } from '../../core/base/units.js';
-import { Part, Select } from '../../ui/parts/controls.js';
+import { FOOT, unitOf } from '../../core/base/units.js';
+import { Part, PriceField, Select } from '../../ui/parts/controls.js';
 import { Num, WhereFrom } from '../../ui/parts/Num.js';
 import { commit, useSession } from '../../session/session.js';
-import { PriceField } from './PriceField.js';
+import { DataTable } from '../../ui/parts/DataTable.js';
 
 const GROUPS: readonly { name: string; has: (id: string) => boolean }[] = [
   { name: 'Posts and ends', has: (id) => id.startsWith('post.') || id.startsWith('end.') },
@@ -72,29 +72,7 @@ export function SuppliesView() {
             onChange={setOnly}
           />
         </div>
-        <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Supplies">
-          <table className="sheet-table">
-            <thead>
-              <tr>
-                <th>item</th>
-                <th className="n">quantity</th>
-                <th>unit</th>
-                <th className="n">price, {plan.currency}</th>
-                <th className="n">cost</th>
-                <th>note</th>
-              </tr>
-            </thead>
-            {GROUPS.map((g) => (
-              <Group
-                key={g.name}
-                name={g.name}
-                rows={report.supplies.filter((s) => g.has(s.id))}
-                only={only}
-                money={money}
-              />
-            ))}
-          </table>
-        </div>
+        <SupplyTable rows={report.supplies} only={only} money={money} />
       </Part>
       <p className="label">
         Counted at equal bays with a brace at both ends of every run. Offcuts serve as jumpers.
@@ -105,52 +83,57 @@ export function SuppliesView() {
   );
 }
 
-function Group({
-  name,
+const groupOf = (s: Supply): string => GROUPS.find((g) => g.has(s.id))?.name ?? 'Further';
+const rank = (s: Supply): number => GROUPS.findIndex((g) => g.has(s.id)) + 99 * Number(groupOf(s) === 'Further'); // prettier-ignore
+
+function SupplyTable({
   rows,
   only,
   money,
 }: {
-  name: string;
   rows: readonly Supply[];
   only: string;
   money: (x: number) => string;
 }) {
-  const units = useSession((s) => s.plan.units);
-  const shown = only === 'all' ? rows : rows.filter((r) => r.lines[only]);
-  if (shown.length === 0) return null;
-  const isLength = (s: Supply) => s.unit === 'm' || (only !== 'all' && s.id.startsWith('wire.'));
-  const quantity = (s: Supply) => (only === 'all' ? s.quantity : s.lines[only]!);
+  const { units, currency } = useSession((s) => s.plan);
+  const all = only === 'all';
+  const shown = all ? rows : rows.filter((r) => r.lines[only]);
+  const isLength = (s: Supply) => s.unit === 'm' || (!all && s.id.startsWith('wire.'));
+  const quantity = (s: Supply) => (all ? s.quantity : s.lines[only]!);
   return (
-    <tbody>
-      <tr>
-        <th colSpan={6} scope="rowgroup" className="!text-ink !pt-4 !text-[14px] !font-semibold">
-          {name}
-        </th>
-      </tr>
-      {shown.map((s) => (
-        <tr key={s.id} data-supply={s.id}>
-          <td>{s.name}</td>
-          <td className="n">
-            {isLength(s) ? (
-              <Num value={quantity(s)} q="length" bare />
-            ) : (
-              <Num value={Math.ceil(quantity(s) - 1e-9)} q="count" />
-            )}
-            <WhereFrom shown={s.name} origin={countOrigin(s)} />
-          </td>
-          <td>
-            {isLength(s)
-              ? units === 'metric'
-                ? 'm'
-                : 'ft'
-              : only !== 'all' && s.unit === 'box'
-                ? 'pieces'
-                : s.unit}
-          </td>
-          <td className="n">
+    <DataTable
+      label="Supplies"
+      rows={[...shown].sort((a, b) => rank(a) - rank(b))}
+      keyOf={(s) => s.id}
+      groupOf={groupOf}
+      rowProps={(s) => ({ 'data-supply': s.id })}
+      columns={[
+        { name: 'item', cell: (s) => s.name },
+        {
+          name: 'quantity',
+          n: true,
+          cell: (s) => (
+            <>
+              {isLength(s) ? (
+                <Num value={quantity(s)} q="length" bare />
+              ) : (
+                <Num value={Math.ceil(quantity(s) - 1e-9)} q="count" />
+              )}
+              <WhereFrom shown={s.name} origin={countOrigin(s)} />
+            </>
+          ),
+        },
+        {
+          name: 'unit',
+          cell: (s) =>
+            isLength(s) ? unitOf('length', units) : !all && s.unit === 'box' ? 'pieces' : s.unit,
+        },
+        {
+          name: `price, ${currency}`,
+          n: true,
+          cell: (s) => (
             <PriceField
-              name={s.name}
+              label={`Price of ${s.name}`}
               price={s.price}
               onCommit={(value) =>
                 commit(`price of ${s.name}`, (d) => {
@@ -158,12 +141,12 @@ function Group({
                 })
               }
             />
-          </td>
-          <td className="n figure">{only === 'all' ? money(s.cost) : ''}</td>
-          <td className="label">{only === 'all' ? s.note : ''}</td>
-        </tr>
-      ))}
-    </tbody>
+          ),
+        },
+        { name: 'cost', n: true, className: 'figure', cell: (s) => (all ? money(s.cost) : '') },
+        { name: 'note', className: 'label', cell: (s) => (all ? s.note : '') },
+      ]}
+    />
   );
 }
 

@@ -1,0 +1,168 @@
+/** The one table of the program: plain rows and columns, long lists drawn only where they are seen. */
+import { tableFeatures, useTable, type ColumnDef } from '@tanstack/react-table';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { Fragment, useEffect, useMemo, useRef, type HTMLAttributes, type ReactNode } from 'react';
+import { WhereFrom, type Origin } from './Num.js';
+
+/** One column: how it is headed, and what each row has in it. */
+export interface Column<T> {
+  /** Heading; with `quiet` only for those who hear it. */
+  readonly name: ReactNode;
+  readonly quiet?: boolean;
+  /** Where all numbers of the column come from; `name` is then plain words. */
+  readonly from?: Origin;
+  /** Figures: set to the right. */
+  readonly n?: boolean;
+  /** Its cells head their rows. */
+  readonly head?: boolean;
+  readonly className?: string;
+  cell(row: T, index: number): ReactNode;
+  /** Attributes of a cell, such as what tests look for. */
+  attributes?(row: T): Record<`data-${string}`, string | number | boolean | undefined>;
+}
+
+export interface DataTableProps<T> {
+  /** What the table is, for those who hear it. */
+  readonly label: string;
+  readonly rows: readonly T[];
+  readonly columns: readonly (Column<T> | null | false)[];
+  keyOf(row: T, index: number): string | number;
+  /** The row that is looked at: marked, and brought into view. */
+  chosen?(row: T, index: number): boolean;
+  rowProps?(row: T, index: number): HTMLAttributes<HTMLTableRowElement> & Record<string, unknown>;
+  /** Rows under headings of their own, in the order in which they first occur. */
+  groupOf?(row: T): string;
+  /** A row below the headings. */
+  readonly below?: ReactNode;
+  /** No row of headings: each row is headed by itself. */
+  readonly bare?: boolean;
+  readonly className?: string;
+  /** Height that scrolls, such as `max-h-[46vh]`; without it the table is as tall as its rows. */
+  readonly scroll?: string;
+}
+
+const features = tableFeatures({});
+/** Beyond so many rows only those in view are drawn. */
+const LONG = 120;
+const ROW_PX = 29;
+
+export function DataTable<T extends object>(p: DataTableProps<T>) {
+  const shown = p.columns.filter((c) => c !== null && c !== false);
+  const columns = useMemo(
+    () => shown.map((_, i): ColumnDef<typeof features, T> => ({ id: String(i) })),
+    // The model holds which columns there are; what is in them is asked of the newest ones below.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [shown.length],
+  );
+  const data = p.rows as T[];
+  const table = useTable<typeof features, T>({ features, columns, data });
+  const { rows } = table.getRowModel();
+  const box = useRef<HTMLDivElement>(null);
+  const long = p.scroll !== undefined && !p.groupOf && rows.length > LONG;
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => box.current,
+    estimateSize: () => ROW_PX,
+    overscan: 12,
+    enabled: long,
+  });
+  const chosen = p.chosen ? p.rows.findIndex((row, i) => p.chosen!(row, i)) : -1;
+  useEffect(() => {
+    if (chosen < 0 || p.scroll === undefined) return;
+    if (long) virtual.scrollToIndex(chosen, { align: 'auto' });
+    else box.current?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' });
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [chosen, long]);
+
+  const line = (row: (typeof rows)[number]) => {
+    const [own, i] = [row.original, row.index];
+    const extra = p.rowProps?.(own, i);
+    return (
+      <tr
+        key={p.keyOf(own, i)}
+        aria-current={i === chosen ? 'true' : undefined}
+        {...extra}
+        className={`${i === chosen ? 'bg-chosen' : ''} ${extra?.className ?? ''}`}
+      >
+        {shown.map((c, k) => {
+          const className = `${c.n ? 'n' : ''} ${c.className ?? ''}`;
+          return c.head ? (
+            <th key={k} scope="row" className={className} {...c.attributes?.(own)}>
+              {c.cell(own, i)}
+            </th>
+          ) : (
+            <td key={k} className={className} {...c.attributes?.(own)}>
+              {c.cell(own, i)}
+            </td>
+          );
+        })}
+      </tr>
+    );
+  };
+  const gap = (px: number) =>
+    px > 0 && (
+      <tr aria-hidden style={{ height: px }}>
+        <td colSpan={shown.length} className="!border-0 !p-0" />
+      </tr>
+    );
+  const seen = long ? virtual.getVirtualItems() : [];
+  const groups = p.groupOf ? [...new Set(p.rows.map(p.groupOf))] : [];
+  return (
+    <div
+      ref={box}
+      className={`overflow-x-auto ${p.scroll === undefined ? '' : `${p.scroll} overflow-y-auto`}`}
+      tabIndex={0}
+      role="group"
+      aria-label={p.label}
+    >
+      <table
+        className={`sheet-table ${p.className ?? ''}`}
+        aria-rowcount={long ? rows.length : undefined}
+      >
+        {!p.bare && (
+          <thead className={p.scroll === undefined ? '' : 'bg-panel sticky top-0 z-[1]'}>
+            <tr>
+              {shown.map((c, k) => (
+                <th key={k} className={`whitespace-nowrap ${c.n ? 'n' : ''} ${c.className ?? ''}`}>
+                  {c.quiet ? <span className="sr-only">{c.name}</span> : c.name}
+                  {c.from && <WhereFrom origin={c.from} shown={String(c.name)} />}
+                </th>
+              ))}
+            </tr>
+            {p.below}
+          </thead>
+        )}
+        {p.groupOf ? (
+          groups.map((name) => (
+            <tbody key={name}>
+              <tr>
+                <th
+                  colSpan={shown.length}
+                  scope="rowgroup"
+                  className="!text-ink !pt-4 !text-[14px] !font-semibold"
+                >
+                  {name}
+                </th>
+              </tr>
+              {rows.filter((row) => p.groupOf!(row.original) === name).map(line)}
+            </tbody>
+          ))
+        ) : (
+          <tbody>
+            {long ? (
+              <>
+                {gap(seen[0]?.start ?? 0)}
+                {seen.map((item) => (
+                  <Fragment key={item.key}>{line(rows[item.index]!)}</Fragment>
+                ))}
+                {gap(virtual.getTotalSize() - (seen.at(-1)?.end ?? 0))}
+              </>
+            ) : (
+              rows.map(line)
+            )}
+          </tbody>
+        )}
+      </table>
+    </div>
+  );
+}

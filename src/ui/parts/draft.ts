@@ -1,0 +1,43 @@
+/** What is being typed into a field, until it is taken: on Enter or when the field is left. */
+import { useState, type KeyboardEvent } from 'react';
+
+export interface DraftOptions<V> {
+  /** The text of what the plan holds now. */
+  readonly shown: string;
+  /** The value of a text, or what is wrong with it. */
+  read(text: string): { readonly value: V } | { readonly error: string };
+  /** Called for a text that differs from what was shown and has a value. */
+  take(value: V): void;
+}
+
+/**
+ * The state of one typed field, with what its input needs. What cannot be taken stays in the field with
+ * the reason; when the plan changes underneath, the field shows the plan again.
+ */
+export function useDraft<V>({ shown, read, take }: DraftOptions<V>) {
+  const [draft, setDraft] = useState({ of: shown, text: shown, error: null as string | null });
+  // What was typed belongs to what was shown then.
+  const { text, error } = draft.of === shown ? draft : { text: shown, error: null };
+  const put = (next: string, fault: string | null) =>
+    setDraft({ of: shown, text: next, error: fault });
+  const done = () => {
+    if (text === shown) return put(shown, null);
+    const found = read(text);
+    if ('error' in found) return put(text, found.error);
+    put(shown, null);
+    take(found.value);
+  };
+  return {
+    error,
+    input: {
+      value: text,
+      'aria-invalid': error !== null,
+      onChange: (event: { target: { value: string } }) => put(event.target.value, null),
+      onBlur: done,
+      onKeyDown: (event: KeyboardEvent) => {
+        if (event.key === 'Enter') done();
+        if (event.key === 'Escape') put(shown, null);
+      },
+    },
+  };
+}
