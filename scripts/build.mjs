@@ -31,7 +31,7 @@ const texts = readdirSync('dist/client', { recursive: true })
 for (const file of texts) {
   const body = readFileSync(file);
   if (body.length < 1024) continue;
-  const params = { [constants.BROTLI_PARAM_QUALITY]: 9 };
+  const params = { [constants.BROTLI_PARAM_QUALITY]: 11 };
   writeFileSync(`${file}.br`, brotliCompressSync(body, { params }));
   writeFileSync(`${file}.gz`, gzipSync(body));
 }

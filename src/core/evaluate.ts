@@ -11,7 +11,8 @@ import type { Ground } from './terrain/ground.js';
 
 /** A pipeline with its own memory; keep one for each plan that is being edited. */
 export interface Evaluator {
-  (plan: Plan, ground: Ground, base: Catalogue): Report;
+  /** @param hurry parts that take long may answer as they did last */
+  (plan: Plan, ground: Ground, base: Catalogue, hurry?: boolean): Report;
 }
 
 /**
@@ -23,8 +24,8 @@ export function createEvaluator(
   pipeline = createPipeline(parts),
 ): Evaluator {
   const rules = parts.flatMap((part) => part.rules ?? []);
-  return (plan, ground, base) => {
-    const { cat, of, lines, shown, counted } = pipeline(plan, ground, base);
+  return (plan, ground, base, hurry) => {
+    const { cat, of, lines, shown, counted } = pipeline(plan, ground, base, hurry);
     const supplies = supplyList(counted, cat, plan.units);
     const all = Object.values(lines);
     return {

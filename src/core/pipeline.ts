@@ -30,7 +30,8 @@ export interface Worked {
 }
 
 export interface Pipeline {
-  (plan: Plan, ground: Ground, base: Catalogue): Worked;
+  /** @param hurry parts that take long may answer as they did last (`WholeGiven.hurry`) */
+  (plan: Plan, ground: Ground, base: Catalogue, hurry?: boolean): Worked;
 }
 
 /** No gates: one list, so that identity tells that nothing changed. */
@@ -47,7 +48,7 @@ export function createPipeline(parts: readonly Part[] = PARTS): Pipeline {
   const properties = parts.map((part) => part.property?.());
   const shownKeys = parts.map((part) => Object.keys(part.keys.report.line));
 
-  return (plan, ground, base) => {
+  return (plan, ground, base, hurry = false) => {
     const cat = overridden(base, plan.overrides);
     const gates = gatesByLine(plan.gates);
     const of: Record<string, Pieces> = {};
@@ -81,6 +82,7 @@ export function createPipeline(parts: readonly Part[] = PARTS): Pipeline {
         ground,
         lines: of as Record<string, never>,
         whole: whole as never,
+        hurry,
       };
       const piece = properties[k]?.(given);
       if (piece) {

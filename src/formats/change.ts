@@ -1,7 +1,5 @@
 /** A change to a plan as it travels between tab and server, and as it is kept. */
-import { Type } from '@sinclair/typebox';
 import type { PatchStep, Plan } from '../core/plan/schema.js';
-import { PatchSchema } from './patch.js';
 
 /** A change as a tab sends it. */
 export interface Proposed {
@@ -18,22 +16,6 @@ export interface Proposed {
   readonly patch: PatchStep[];
   readonly inverse: PatchStep[];
 }
-
-const name = (least: number) => Type.String({ pattern: `^[A-Za-z0-9-]{${least},64}$` });
-/** What a change at the door must look like. */
-export const ProposedSchema = Type.Object(
-  {
-    changeId: name(8),
-    tab: name(4),
-    base: Type.Integer({ minimum: 0 }),
-    kind: Type.Union([Type.Literal('do'), Type.Literal('undo'), Type.Literal('redo')]),
-    of: Type.Optional(name(8)),
-    words: Type.String({ maxLength: 200 }),
-    patch: PatchSchema,
-    inverse: PatchSchema,
-  },
-  { additionalProperties: false },
-);
 
 /** A change as it was saved. */
 export interface Saved extends Proposed {

@@ -2,31 +2,11 @@
  * JSON Patch (RFC 6902) between the plan, the store and the worker. Applied with structural sharing,
  * so that what a change does not touch keeps its identity.
  */
-import { Type } from '@sinclair/typebox';
 import { enablePatches, produce, produceWithPatches, type Patch } from 'immer';
 import type { PatchStep } from '../core/plan/schema.js';
 import { FormatError } from './error.js';
 
 enablePatches();
-
-const pointer = Type.String({ pattern: '^(/[^/]*)+$', maxLength: 400 });
-const closed = { additionalProperties: false } as const;
-
-/** What a patch at the door must look like. */
-export const PatchSchema = Type.Array(
-  Type.Union([
-    Type.Object(
-      {
-        op: Type.Union([Type.Literal('add'), Type.Literal('replace')]),
-        path: pointer,
-        value: Type.Unknown(),
-      },
-      closed,
-    ),
-    Type.Object({ op: Type.Literal('remove'), path: pointer }, closed),
-  ]),
-  { minItems: 1, maxItems: 50_000 },
-);
 
 type Key = string | number;
 const FORBIDDEN = new Set(['__proto__', 'constructor', 'prototype']);

@@ -67,14 +67,8 @@ export async function openDatabase(
   }
 }
 
-/** Opens the store as it stands, only to read: for work beside the server. */
-export const readDatabase = (file: string): Knex =>
-  knex({
-    client: 'better-sqlite3',
-    connection: { filename: file, options: { readonly: true } } as Knex.Sqlite3ConnectionConfig,
-    useNullAsDefault: true,
-    pool: { min: 1, max: 1 },
-  });
+/** Joins a store that another process has opened and brought up to date: for work beside the server. */
+export const joinDatabase = (file: string): Knex => connect(file);
 
 function connect(file: string): Knex {
   return knex({

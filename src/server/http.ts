@@ -32,13 +32,13 @@ export class Refused extends Error {
   }
 }
 
-/** Text of a request body. @throws Refused when it is larger than `room` bytes */
-export async function bodyText(request: Request, room: number): Promise<string> {
+/** A request body as it came. @throws Refused when it is larger than `room` bytes */
+export async function bodyBytes(request: Request, room: number): Promise<Uint8Array> {
   const size = room >= MB ? `${room / MB} MB` : `${room / 1024} kB`;
   const tooLarge = new Refused(413, `larger than ${size}`);
   if (Number(request.headers.get('content-length') ?? 0) > room) throw tooLarge;
   const reader = request.body?.getReader();
-  if (!reader) return '';
+  if (!reader) return new Uint8Array();
   const parts: Uint8Array[] = [];
   let read = 0;
   for (;;) {
@@ -48,8 +48,12 @@ export async function bodyText(request: Request, room: number): Promise<string> 
     if (read > room) throw tooLarge;
     parts.push(value);
   }
-  return Buffer.concat(parts).toString('utf8');
+  return Buffer.concat(parts);
 }
+
+/** Text of a request body. */
+export const bodyText = async (request: Request, room: number): Promise<string> =>
+  Buffer.from(await bodyBytes(request, room)).toString('utf8');
 
 /** JSON of a request body. */
 export const bodyJson = async (request: Request, room: number): Promise<unknown> =>

@@ -5,6 +5,7 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
+import { constants } from 'node:zlib';
 import compression from 'compression';
 import pino from 'pino';
 import sirv from 'sirv';
@@ -64,7 +65,10 @@ export async function serve(options: ServeOptions): Promise<Server> {
   const steps: Step[] = [
     logged(log),
     guarded([...LOOPBACK, options.host, ...(options.names ?? [])]),
-    compression({ threshold: 1024 }) as unknown as Step,
+    compression({
+      threshold: 1024,
+      brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: 6 } },
+    }) as unknown as Step,
     files as Step,
     handler,
     // What no file and no page answers to gets the page that says so.

@@ -199,12 +199,8 @@ export function planStore(db: Knex, parts: readonly Part[] = PARTS) {
     },
 
     /** Stores a grid by its content; gives its id. */
-    putGrid(grid: Grid): Promise<string> {
-      return this.putGridBody(JSON.stringify(grid));
-    },
-
-    /** The same for a grid that is JSON text already. */
-    async putGridBody(body: string): Promise<string> {
+    async putGrid(grid: Grid): Promise<string> {
+      const body = JSON.stringify(grid);
       const id = gridId(body);
       await db('grid').insert({ id, body }).onConflict('id').ignore();
       return id;
@@ -216,31 +212,15 @@ export function planStore(db: Knex, parts: readonly Part[] = PARTS) {
       return (row?.body as string | undefined) ?? null;
     },
 
-    /** Ids of grids that the text of a plan names as its ground and the store has. */
-    async gridsNamedIn(text: string): Promise<string[]> {
-      const ids = [...text.matchAll(/"id"\s*:\s*"(g[0-9a-f]{20})"/g)].map((m) => m[1]!);
-      const rows = await db('grid')
-        .whereIn('id', [...new Set(ids)].slice(0, 100))
-        .select('id');
-      return rows.map((row) => row.id as string);
-    },
-
-    /** Creates a property from a plan that has passed its door; its grids get content ids. */
-    create({ plan, grids }: OpenedPlan, id?: string): Promise<string> {
-      const own = plan.ground.kind === 'grid' ? grids[plan.ground.id] : undefined;
-      return this.createFrom(plan, own ? JSON.stringify(own) : null, id);
-    },
-
-    /** The same with the plan's own grid as JSON text; null: flat, or a grid that the store has. */
-    async createFrom(
-      plan: Plan,
-      grid: string | null,
+    /** Creates a property from a plan that has passed its door; its grid gets a content id. */
+    async create(
+      { plan, grids }: OpenedPlan,
       id = `p${randomBytes(6).toString('hex')}`,
     ): Promise<string> {
-      const kept: Plan =
-        grid === null
-          ? plan
-          : { ...plan, ground: { kind: 'grid', id: await this.putGridBody(grid) } };
+      const own = plan.ground.kind === 'grid' ? grids[plan.ground.id] : undefined;
+      const kept: Plan = own
+        ? { ...plan, ground: { kind: 'grid', id: await this.putGrid(own) } }
+        : plan;
       await db.transaction(async (trx) => {
         await trx('property').insert({ id, name: kept.name, created_at: new Date().toISOString() });
         await trx('snapshot').insert({ property_id: id, revision: 0, plan: JSON.stringify(kept) });

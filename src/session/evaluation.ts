@@ -61,6 +61,9 @@ export function watchChoices(line: string | null): void {
   else requestReport(wanted ?? []);
 }
 
+/** The volts are never longer behind what is in the hand. */
+const MOST_BEHIND_MS = 100;
+
 let busy = false;
 /** Asks for a report; while one is being worked out only the newest wish is kept. */
 export function requestReport(patch: PatchStep[]): void {
@@ -70,13 +73,22 @@ export function requestReport(patch: PatchStep[]): void {
 
 async function evaluateLoop(): Promise<void> {
   busy = true;
-  while (wanted) {
-    const patch = wanted;
+  let behind: PatchStep[] | null = null;
+  /** When the volts began to be behind. */
+  let since: number | null = null;
+  while (wanted ?? behind) {
+    // In the hand the volts may stay behind, but not for long; when it rests they follow at once.
+    const now = performance.now();
+    const hurry: boolean =
+      wanted !== null && wanted.length > 0 && now - (since ?? now) < MOST_BEHIND_MS;
+    const patch: PatchStep[] = (wanted ?? behind)!;
     wanted = null;
+    behind = hurry ? patch : null;
+    since = hurry ? (since ?? now) : null;
     try {
       if (!running) await openWorker();
       const { api, died } = running!;
-      const answer = await Promise.race([api.evaluate(patch, watched), died]);
+      const answer = await Promise.race([api.evaluate(patch, watched, hurry), died]);
       falls = 0;
       if (answer) show(answer);
     } catch (error) {

@@ -1,5 +1,6 @@
 /** What one tab is looking at: never saved with the plan. */
 import { create } from 'zustand';
+import { useShallow } from 'zustand/react/shallow';
 import type { ThingKind } from '../core/plan/schema.js';
 import type { SeasonId } from '../core/plan/catalogue.js';
 import { keepHere, keptHere } from './here.js';
@@ -69,6 +70,12 @@ export const useView = create<View>(() => ({
 }));
 
 export const look = useView.setState;
+
+/** Some of what is looked at: drawn anew only when one of these changes, not at every pointer move. */
+export const useViewOf = <K extends keyof View>(...keys: readonly K[]): Pick<View, K> =>
+  useView(
+    useShallow((v) => Object.fromEntries(keys.map((k) => [k, v[k]])) as unknown as Pick<View, K>),
+  );
 
 const KEPT = [
   'season',

@@ -40,14 +40,15 @@ const api = {
   /**
    * The report of the plan, with a change on top that has not been made yet.
    * @param watched the line whose choices are looked at, or null
+   * @param hurry the volts may be those of before
    */
-  evaluate(preview: PatchStep[], watched: string | null): Evaluated | null {
+  evaluate(preview: PatchStep[], watched: string | null, hurry: boolean): Evaluated | null {
     if (!plan || !ground) return null;
     const start = performance.now();
     const shown = preview.length ? applyPatch(plan, preview) : plan;
-    const report = evaluate(shown, ground, catalogue);
+    const report = evaluate(shown, ground, catalogue, hurry);
     const seen = watched
-      ? choices(watched, shown, ground, pipeline(shown, ground, catalogue))
+      ? choices(watched, shown, ground, pipeline(shown, ground, catalogue, hurry))
       : null;
     const change = changeOf(sent, report);
     // Only now: had anything thrown before, the other side would lack what counts as sent.

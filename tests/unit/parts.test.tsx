@@ -10,6 +10,7 @@ import { extendLine } from '../../src/core/edit/edits.js';
 import { createEvaluator } from '../../src/core/evaluate.js';
 import { KEYS } from '../../src/core/parts/keys.js';
 import { PARTS } from '../../src/core/parts/index.js';
+import { PLACED, type Placed } from '../../src/core/parts/placed.js';
 import { catalogue } from '../../src/core/plan/catalogue.js';
 import { VERSION, type Plan } from '../../src/core/plan/schema.js';
 import { reportSchemaOf } from '../../src/core/report/schema.js';
@@ -163,9 +164,11 @@ describe('a toy step', () => {
   });
 });
 
-describe('the two lists of parts', () => {
+describe('the lists of parts', () => {
   it('hold the same parts in the same order, write one version, and claim no key twice', () => {
     expect(PARTS.map((p) => p.keys)).toEqual([...KEYS]);
+    const hooks = (p: Placed) => [p.places, p.turned, p.joining, p.blocksCut];
+    expect(PARTS.map(hooks).filter((h) => h.some(Boolean))).toEqual(PLACED.map(hooks));
     expect(versionOf(PARTS)).toBe(VERSION);
     expect(() => reportSchemaOf([...KEYS, KEYS[0]])).toThrow('two parts claim');
   });
@@ -182,7 +185,7 @@ describe('the two lists of parts', () => {
     const onLand = Object.values(KEY_LIST.land).flatMap((k) => k.keys.split(','));
     expect(new Set([...everywhere, ...onLand]).size).toBe(everywhere.length + onLand.length);
     // The sheet has them all, and each step of a longer list too.
-    expect(sheet().map((k) => k.shown)).toEqual(expect.arrayContaining(['1', '6', 'D', 'Ctrl+Z', '?'])); // prettier-ignore
+    expect(sheet(STEPS).map((k) => k.shown)).toEqual(expect.arrayContaining(['1', '6', 'D', 'Ctrl+Z', '?'])); // prettier-ignore
   });
 });
 

@@ -48,6 +48,23 @@ describe('memory of the pipeline', () => {
     expect(same.length).toBeGreaterThanOrEqual(Object.keys(after.lines).length - 5);
   });
 
+  it('in the hand the volts stay as they were, the ground does not; at rest all is as from nothing', () => {
+    const known = createEvaluator();
+    const before = known(demo.plan, ground, catalogue);
+    const { next } = edit(demo.plan, (d) => moveVertex(d, 'mid-e', 1, { e: 702, n: 356 }));
+    const held = known(next, ground, catalogue, true);
+    const rest = known(next, ground, catalogue);
+    expect(held.energisers).toEqual(before.energisers);
+    expect(rest.energisers).not.toEqual(before.energisers);
+    expect(held.lines).toEqual(rest.lines);
+    expect(rest).toEqual(evaluate(next, ground, catalogue));
+    // Another line is another network: nothing of before can stand for it.
+    const { next: fewer } = edit(next, (d) => void delete d.lines['hay']);
+    expect(known(fewer, ground, catalogue, true).energisers).toEqual(
+      evaluate(fewer, ground, catalogue).energisers,
+    );
+  });
+
   it('a network keeps its figures while another is changed', () => {
     const p = plan(
       [line('a', [[0, 0], [300, 0]]), line('b', [[0, 90], [300, 90]])], // prettier-ignore

@@ -1,7 +1,6 @@
 /** Changes to a plan as recipes that write into a draft; the interface keeps the old plan whole. */
 import { deflections, defaultKind, distance, nearest, planLength } from '../plan/geometry.js';
-import { PARTS } from '../parts/index.js';
-import type { Part } from '../parts/part.js';
+import { PLACED, type Placed } from '../parts/placed.js';
 import { freeId } from '../plan/ids.js';
 import { keepJoints, keepPlaces, leaveLine, mapPlaces } from './places.js';
 import type { Energiser, Gate, Line, Plan, Point, Strand, Vertex } from '../plan/schema.js';
@@ -66,7 +65,7 @@ export function extendLine(
   id: string,
   p: Point,
   atStart = false,
-  parts: readonly Part[] = PARTS,
+  parts: readonly Placed[] = PLACED,
 ): void {
   const line = plan.lines[id]!;
   if (line.locked || !apart(line, p, atStart ? 0 : line.vertices.length - 1)) return;

@@ -1,6 +1,5 @@
 /** What stands on a line by its plan distance, and how it follows when the line changes. */
-import { PARTS } from '../parts/index.js';
-import type { Part } from '../parts/part.js';
+import { PLACED, type Placed } from '../parts/placed.js';
 import { JOIN_TOLERANCE, nearest, pointAt, stations } from '../plan/geometry.js';
 import type { Line, Plan, Point } from '../plan/schema.js';
 
@@ -9,7 +8,7 @@ type Spot = { at_m: number };
 type Stretch = { from_m: number; to_m: number };
 export type Standing = { id: string; line: string | null; at_m: number };
 
-const lists = <T>(line: Line, parts: readonly Part[], of: 'spots' | 'stretches') =>
+const lists = <T>(line: Line, parts: readonly Placed[], of: 'spots' | 'stretches') =>
   parts.flatMap((part) =>
     (part.places?.[of] ?? []).map((key) => ({
       key,
@@ -18,12 +17,12 @@ const lists = <T>(line: Line, parts: readonly Part[], of: 'spots' | 'stretches')
   );
 
 /** The lists of places of a line, absent ones too. */
-export const spotsOf = (line: Line, parts: readonly Part[]) => lists<Spot>(line, parts, 'spots');
-export const stretchesOf = (line: Line, parts: readonly Part[]) =>
+export const spotsOf = (line: Line, parts: readonly Placed[]) => lists<Spot>(line, parts, 'spots');
+export const stretchesOf = (line: Line, parts: readonly Placed[]) =>
   lists<Stretch>(line, parts, 'stretches');
 
 /** Everything of the property that stands on a line, with the table that holds it. */
-export function standingOn(plan: Plan, id: string, parts: readonly Part[]) {
+export function standingOn(plan: Plan, id: string, parts: readonly Placed[]) {
   return parts.flatMap((part) =>
     Object.entries(part.places?.tables ?? {}).flatMap(([key, { goes }]) => {
       const table = (plan as unknown as Record<string, Record<string, Standing> | undefined>)[key];
@@ -39,7 +38,7 @@ export function leaveLine(
   plan: Plan,
   id: string,
   which: (item: Standing) => boolean = () => true,
-  parts: readonly Part[] = PARTS,
+  parts: readonly Placed[] = PLACED,
 ): void {
   for (const { item, goes, table } of standingOn(plan, id, parts)) {
     if (!which(item)) continue;
@@ -53,7 +52,7 @@ export function mapPlaces(
   plan: Plan,
   id: string,
   to: (s: number) => number,
-  parts: readonly Part[] = PARTS,
+  parts: readonly Placed[] = PLACED,
 ): void {
   for (const { item } of standingOn(plan, id, parts)) {
     const s = to(item.at_m);

@@ -1,6 +1,5 @@
 /** Changes to whole lines: moved, split, joined, turned round, set off, cut. */
-import { PARTS } from '../parts/index.js';
-import type { Part } from '../parts/part.js';
+import { PLACED, type Placed } from '../parts/placed.js';
 import { freeId } from '../plan/ids.js';
 import { addLine, LEAST_LEG, rekind, removeLine, vertexId } from './edits.js';
 import { bearing, distance, fromBearing, planLength, pointAt, stations } from '../plan/geometry.js';
@@ -46,7 +45,7 @@ export function moveLeg(plan: Plan, id: string, leg: number, by: Point): void {
 }
 
 /** Turns a line round: its end becomes its start, and its two sides change places. */
-export function reverseLine(plan: Plan, id: string, parts: readonly Part[] = PARTS): void {
+export function reverseLine(plan: Plan, id: string, parts: readonly Placed[] = PLACED): void {
   const line = plan.lines[id]!;
   if (line.locked) return;
   const total = planLength(line);
@@ -56,7 +55,7 @@ export function reverseLine(plan: Plan, id: string, parts: readonly Part[] = PAR
 }
 
 /** Gives what stands beyond `s` on one line to another, counted from there. */
-function handOver(plan: Plan, from: Line, to: Line, s: number, parts: readonly Part[]): void {
+function handOver(plan: Plan, from: Line, to: Line, s: number, parts: readonly Placed[]): void {
   for (const { item } of standingOn(plan, from.id, parts)) {
     if (item.at_m <= s) continue;
     item.line = to.id;
@@ -89,7 +88,7 @@ export function splitLine(
   plan: Plan,
   id: string,
   s: number,
-  parts: readonly Part[] = PARTS,
+  parts: readonly Placed[] = PLACED,
 ): string | null {
   const line = plan.lines[id]!;
   const at = stations(line.vertices);
@@ -120,7 +119,7 @@ export function joinLines(
   plan: Plan,
   id: string,
   otherId: string,
-  parts: readonly Part[] = PARTS,
+  parts: readonly Placed[] = PLACED,
 ): boolean {
   const line = plan.lines[id];
   const other = plan.lines[otherId];
@@ -233,7 +232,7 @@ export function removePart(
   id: string,
   from_m: number,
   to_m: number,
-  parts: readonly Part[] = PARTS,
+  parts: readonly Placed[] = PLACED,
 ): void {
   const line = plan.lines[id]!;
   if (line.locked) return;

@@ -6,6 +6,7 @@ import type { Ground } from '../terrain/ground.js';
 import type { Rule } from '../findings/rule.js';
 import type { Items } from '../supplies/takeoff.js';
 import type { PartKeys } from './keys.js';
+import type { Placed } from './placed.js';
 
 export type { Items } from '../supplies/takeoff.js';
 
@@ -42,6 +43,8 @@ export interface WholeGiven extends Given {
   readonly lines: Readonly<Record<string, never>>;
   /** What earlier parts found of the property, by part id. */
   readonly whole: never;
+  /** Something is in the hand: what takes long may answer as it did last, and is asked again soon. */
+  readonly hurry: boolean;
 }
 
 /** What is counted: a line as its parts left it. */
@@ -62,27 +65,10 @@ export interface Door {
   named(table: object, key: string, place: string, what: string): void;
 }
 
-/** Lists and tables whose `at_m` (or `from_m`, `to_m`) is a plan distance along a line. */
-export interface Places {
-  /** Keys of a line: lists of `{ at_m }`, in order. */
-  readonly spots?: readonly string[];
-  /** Keys of a line: lists of `{ from_m, to_m }`, in order. */
-  readonly stretches?: readonly string[];
-  /** Tables of the property with `{ line, at_m }`; `goes`: an item goes with its line, else `line` becomes null. */
-  readonly tables?: Readonly<Record<string, { readonly goes: boolean }>>;
-}
-
-export interface Part {
+export interface Part extends Placed {
   readonly id: string;
   readonly keys: PartKeys;
-  readonly places?: Places;
   check?(door: Door): void;
-  /** After a line was turned round and its places with it. */
-  turned?(plan: Plan, line: Line): void;
-  /** Before the places of `other` are put behind those of `line`. */
-  joining?(line: Line, other: Line): void;
-  /** True where a cut of the line at `s` would go through something. */
-  blocksCut?(plan: Plan, line: Line, s: number): boolean;
   readonly line?: LineStage;
   /** Makes the stage of the whole property, with a memory of its own. */
   property?(): (given: WholeGiven) => object;

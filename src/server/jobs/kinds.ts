@@ -15,9 +15,9 @@ import { soundOrigin, type Origin } from '../../formats/projection.js';
 import { validate } from '../../formats/validate.js';
 import { readWalked, WALKED_FORMATS } from '../../formats/walked.js';
 import { runCase } from '../calc.js';
-import { readDatabase } from '../database.js';
+import { joinDatabase } from '../database.js';
 import { exportAs } from '../exports.js';
-import { planStore } from '../store.js';
+import { planStore, type PlanStore } from '../store.js';
 
 export interface Limits {
   /** Time that any input has, and what each megabyte of it adds. */
@@ -73,6 +73,11 @@ const GroundBody = Type.Object({
   origin: OriginSchema,
 });
 
+/** A request body: bytes as they came, so that the server need not look at them. */
+type Body = string | Uint8Array;
+const parsed = (body: Body): unknown =>
+  parseJson(typeof body === 'string' ? body : Buffer.from(body).toString('utf8'));
+
 /** A file that came as text or as base64. @throws FormatError when it came as neither */
 function contentOf(body: { text?: string; base64?: string }): string | Uint8Array {
   if (body.text !== undefined) return body.text;
@@ -86,36 +91,42 @@ const textOf = (content: string | Uint8Array): string =>
 
 const originOf = (origin: Origin | null): Origin | null => origin && soundOrigin(origin);
 
-/** A property of the store with its ground. @throws FormatError when there is none */
-async function stored(file: string, id: string) {
-  const db = readDatabase(file);
+/** Does something with the store that the server has open too. */
+async function within<T>(file: string, run: (plans: PlanStore) => Promise<T>): Promise<T> {
+  const db = joinDatabase(file);
   try {
-    const opened = await planStore(db).withGround(id);
-    if (!opened) throw new FormatError('', 'no such property');
-    return opened;
+    return await run(planStore(db));
   } finally {
     await db.destroy();
   }
 }
 
+/** A property of the store with its ground. @throws FormatError when there is none */
+const stored = (file: string, id: string) =>
+  within(file, async (plans) => {
+    const opened = await plans.withGround(id);
+    if (!opened) throw new FormatError('', 'no such property');
+    return opened;
+  });
+
 export const JOBS = {
   /** One calculator. */
-  calc: job<{ body: string; kind: string | null }>(CASE, ({ body, kind }) => {
-    const value = parseJson(body);
+  calc: job<{ body: Body; kind: string | null }>(CASE, ({ body, kind }) => {
+    const value = parsed(body);
     const inputs = (value as { inputs?: unknown } | null)?.inputs ?? value;
     return { text: JSON.stringify(runCase(kind === null ? value : { kind, inputs })) };
   }),
 
   /** A walked file into lines of local metres. */
-  walked: job<{ body: string }>(FILE, ({ body }) => {
-    const b = validate<Static<typeof WalkedBody>>(WalkedBody, parseJson(body));
+  walked: job<{ body: Body }>(FILE, ({ body }) => {
+    const b = validate<Static<typeof WalkedBody>>(WalkedBody, parsed(body));
     const { format, origin } = b;
     return { text: JSON.stringify(readWalked(format, contentOf(b), originOf(origin))) };
   }),
 
-  /** A ground file into a grid; the grid apart, as it is stored. */
-  ground: job<{ body: string }>(FILE, async ({ body }) => {
-    const b = validate<Static<typeof GroundBody>>(GroundBody, parseJson(body));
+  /** A ground file into a grid, kept in the store. */
+  ground: job<{ body: Body; file: string }>(FILE, async ({ body, file }) => {
+    const b = validate<Static<typeof GroundBody>>(GroundBody, parsed(body));
     const content = contentOf(b);
     const reference = b.reference as Reference;
     const origin = originOf(b.origin);
@@ -123,19 +134,22 @@ export const JOBS = {
       b.format === 'tif'
         ? await readGroundTiff(bytesOf(content), reference, origin)
         : readGround(b.format, textOf(content), reference, origin);
+    const id = await within(file, (plans) => plans.putGrid(grid));
     const { cols, rows, cell_m } = grid;
     const [low_m, high_m] = heightRange(grid);
-    const about = { origin: home, cols, rows, cell_m, low_m, high_m };
-    return { grid: JSON.stringify(grid), about: JSON.stringify(about) };
+    return { text: JSON.stringify({ id, origin: home, cols, rows, cell_m, low_m, high_m }) };
   }),
 
-  /** A plan file: checked, and its grids apart. */
-  plan: job<{ body: string; known: readonly string[] }>(FILE, ({ body, known }) => {
-    const { plan, grids } = openPlan(parseJson(body), new Set(known));
-    const own = plan.ground.kind === 'grid' ? grids[plan.ground.id] : undefined;
-    const text = { plan: JSON.stringify(plan) };
-    return own ? { ...text, grid: JSON.stringify(own) } : text;
-  }),
+  /** A plan file into a new property of the store. */
+  create: job<{ body: Body; file: string }>(FILE, ({ body, file }) =>
+    within(file, async (plans) => {
+      const value = parsed(body) as { ground?: { kind?: string; id?: unknown } } | null;
+      const id = value?.ground?.kind === 'grid' ? value.ground.id : null;
+      const known = typeof id === 'string' && (await plans.gridBody(id)) !== null ? [id] : [];
+      const made = await plans.create(openPlan(value, new Set(known)));
+      return { text: JSON.stringify({ id: made }) };
+    }),
+  ),
 
   /** The report of a property of the store. */
   report: job<{ file: string; id: string }>(STORED, async ({ file, id }) => {

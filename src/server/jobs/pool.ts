@@ -128,7 +128,7 @@ export function createPool(options: PoolOptions): Pool {
   function begin(helper: Helper, waiting: Waiting): void {
     const limits = limitsOf(waiting.name);
     const number = ++numbers;
-    const size = (waiting.input as { body?: string }).body?.length ?? 0;
+    const size = (waiting.input as { body?: string | Uint8Array }).body?.length ?? 0;
     const seconds = limits.seconds + (limits.secondsPerMegabyte * size) / 1e6;
     const late = setTimeout(
       () =>

@@ -1,18 +1,20 @@
 import { Fence, MousePointer2, PenLine, Route, Zap } from 'lucide-react';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { useSession } from '../../session/session.js';
-import { useView, type Tool } from '../../session/view.js';
+import { useView, useViewOf, type Tool } from '../../session/view.js';
 import { THING_NAMES } from '../../core/edit/landEdits.js';
 import { SHAPE_OF } from '../../core/land/things.js';
 import { THING_KINDS, type ThingKind } from '../../core/plan/schema.js';
 import { takeTool } from './actions.js';
 import { DrawPanel } from './DrawPanel.js';
-import { LineCard } from './LineCard.js';
 import { ManyCard } from './ManyCard.js';
 import { Overview } from './Overview.js';
 import { PaddockCard } from './PaddockCard.js';
 import { WalkReview } from './WalkReview.js';
 import { ThingCard } from './ThingCard.js';
+
+// What is first shown is the map: the card of a line comes when one is chosen.
+const LineCard = lazy(() => import('./LineCard.js').then((m) => ({ default: m.LineCard })));
 
 const TOOLS: readonly { tool: Tool; name: string; key: string; icon: typeof Zap }[] = [
   { tool: 'select', name: 'Choose', key: 'V', icon: MousePointer2 },
@@ -24,7 +26,7 @@ const TOOLS: readonly { tool: Tool; name: string; key: string; icon: typeof Zap 
 
 /** The tools, and what goes with the one in the hand. */
 export function LandTools() {
-  const { tool } = useView();
+  const tool = useView((v) => v.tool);
   const [said, setSaid] = useState<string | null>(null);
   const drawing = tool === 'draw' || tool === 'lane' || tool in SHAPE_OF;
   return (
@@ -62,7 +64,7 @@ export function LandTools() {
 
 /** What is chosen, else the whole property with its files. */
 export function LandCards() {
-  const { line, also, thing } = useView();
+  const { line, also, thing } = useViewOf('line', 'also', 'thing');
   const exists = useSession((s) => (line ? line in s.plan.lines : false));
   return (
     <div
@@ -76,7 +78,9 @@ export function LandCards() {
       ) : line && exists && also.length > 0 ? (
         <ManyCard ids={[line, ...also]} />
       ) : line && exists ? (
-        <LineCard id={line} />
+        <Suspense fallback={null}>
+          <LineCard id={line} />
+        </Suspense>
       ) : (
         <Overview />
       )}

@@ -1,11 +1,11 @@
 import { useSession } from '../../session/session.js';
-import { look, useView } from '../../session/view.js';
+import { look, useViewOf } from '../../session/view.js';
 import { QuantityField } from '../../ui/parts/controls.js';
 
 /** How the ground is shown: distance between contours, shade or slope. */
 export function MapSettings() {
   const grid = useSession((s) => s.grid !== null);
-  const { contours, tint } = useView();
+  const { contours, tint } = useViewOf('contours', 'tint');
   if (!grid) return null;
   return (
     <details className="no-print bg-panel/95 border-rule absolute top-2 right-2 border px-2 py-1 text-[13px]">

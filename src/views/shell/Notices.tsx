@@ -2,6 +2,7 @@ import { Dialog } from 'radix-ui';
 import type { Proposed } from '../../formats/change.js';
 import { dismissRefused, happen, resolveConflict, useSession } from '../../session/session.js';
 import { sheet } from '../keys.js';
+import type { Step } from '../steps.js';
 import { look, useView } from '../../session/view.js';
 
 const BAR = 'border-live bg-panel border-b-2 px-3 py-2';
@@ -93,7 +94,7 @@ function Download({ changes }: { changes: readonly Proposed[] }) {
 }
 
 /** The sheet of keys. */
-export function HelpSheet() {
+export function HelpSheet({ steps }: { steps: readonly Pick<Step, 'key' | 'name'>[] }) {
   const open = useView((v) => v.help);
   return (
     <Dialog.Root open={open} onOpenChange={(help) => look({ help })}>
@@ -104,7 +105,7 @@ export function HelpSheet() {
           <Dialog.Description className="sr-only">One letter a tool</Dialog.Description>
           <table className="sheet-table">
             <tbody>
-              {sheet().map(({ shown, words }) => (
+              {sheet(steps).map(({ shown, words }) => (
                 <tr key={shown}>
                   <td className="figure">{shown}</td>
                   <td>{words}</td>

@@ -3,14 +3,14 @@ import type { SeasonId } from '../../core/plan/catalogue.js';
 import { say } from '../../core/base/units.js';
 import { Choice, Select } from '../../ui/parts/controls.js';
 import { canRedo, canUndo, commit, redo, undo, useSession, saveOf } from '../../session/session.js';
-import { look, useView, type Scheme, type Warmth } from '../../session/view.js';
+import { look, useViewOf, type Scheme, type Warmth } from '../../session/view.js';
 
 /** Property, season, temperature, units, undo and what is saved. */
 export function TopBar() {
   const plan = useSession((s) => s.plan);
   const undoable = useSession(canUndo);
   const redoable = useSession(canRedo);
-  const { season, warmth, scheme } = useView();
+  const { season, warmth, scheme } = useViewOf('season', 'warmth', 'scheme');
   const celsius = (c: number) => say(c, 'temperature', plan.units);
   return (
     <header className="border-ink bg-panel no-print flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-3 py-1.5">

@@ -63,7 +63,7 @@ export function Workbench({ id, step: first }: { id: string; step: string }) {
         </main>
         <Findings />
       </div>
-      <HelpSheet />
+      <HelpSheet steps={STEPS} />
     </div>
   );
 }

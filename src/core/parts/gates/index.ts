@@ -1,11 +1,12 @@
 /** Gates on lines: the ground under their swing, their cable, what they take. */
 import { bearing, fromBearing, planLength, pointAt } from '../../plan/geometry.js';
 import { figure } from '../../plan/catalogue.js';
-import type { Gate, Line, Plan } from '../../plan/schema.js';
+import type { Gate, Line } from '../../plan/schema.js';
 import { heightAt, type Ground } from '../../terrain/ground.js';
 import { ownKeys } from '../door.js';
 import { lineStage, type Counted, type Door, type Items, type Shown } from '../part.js';
 import { keys } from './keys.js';
+import { placed } from './placed.js';
 import { gateNoCable } from './rules/gateNoCable.js';
 import { gateSwing } from './rules/gateSwing.js';
 
@@ -14,7 +15,7 @@ export type GatesPiece = Shown<typeof keys>;
 export const gates = {
   id: 'gates' as const,
   keys,
-  places: { tables: { gates: { goes: true } } },
+  ...placed,
   check(door: Door): void {
     const { plan, say } = door;
     ownKeys(door, 'gates', plan.gates);
@@ -25,18 +26,6 @@ export const gates = {
         say(`/gates/${key}/at_m`, 'lies beyond the end of its line');
     }
   },
-  turned(plan: Plan, line: Line): void {
-    for (const gate of Object.values(plan.gates)) {
-      if (gate.line !== line.id) continue;
-      if (gate.hinge) gate.hinge = gate.hinge === 'start' ? 'end' : 'start';
-      if (gate.swing === 'left' || gate.swing === 'right')
-        gate.swing = gate.swing === 'left' ? 'right' : 'left';
-    }
-  },
-  blocksCut: (plan: Plan, line: Line, s: number): boolean =>
-    Object.values(plan.gates).some(
-      (g) => g.line === line.id && Math.abs(g.at_m - s) < g.width_m / 2,
-    ),
   line: lineStage({
     needs: ({ line: { vertices }, gates, ground }) => ({ vertices, gates, ground }),
     work: ({ vertices, gates, ground }): GatesPiece => ({

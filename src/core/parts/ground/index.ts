@@ -6,6 +6,7 @@ import { gAt, profileOf, zAt, type Profile } from '../../terrain/profile.js';
 import { lineStage, type Door, type Shown } from '../part.js';
 import { rising } from '../door.js';
 import { keys } from './keys.js';
+import { placed } from './placed.js';
 import { offGround } from './rules/offGround.js';
 
 export interface GroundPiece extends Shown<typeof keys> {
@@ -15,7 +16,7 @@ export interface GroundPiece extends Shown<typeof keys> {
 export const ground = {
   id: 'ground' as const,
   keys,
-  places: { spots: ['levels'] },
+  ...placed,
   check: (door: Door) => rising(door, 'levels'),
   line: lineStage({
     needs: ({ line: { vertices, levels }, ground }) => ({ vertices, levels, ground }),

@@ -1,12 +1,12 @@
 /** Posts along a line: where they stand, the runs and bays between them. */
 import { figure, recordOf } from '../../plan/catalogue.js';
-import type { Line, Plan } from '../../plan/schema.js';
 import { layOut, type Layout } from '../../posts/layout.js';
 import { rising } from '../door.js';
 import type { GroundPiece } from '../ground/index.js';
 import { lineStage, type Counted, type Door, type Items, type Shown } from '../part.js';
 import type { StockPiece } from '../stock/index.js';
 import { keys } from './keys.js';
+import { placed } from './placed.js';
 import { baysTooLong } from './rules/baysTooLong.js';
 import { bendUnbraced } from './rules/bendUnbraced.js';
 import { postBarred } from './rules/postBarred.js';
@@ -18,7 +18,7 @@ export interface PostsPiece extends Shown<typeof keys> {
 export const posts = {
   id: 'posts' as const,
   keys,
-  places: { spots: ['pins', 'placed'], stretches: ['noPosts'] },
+  ...placed,
   check(door: Door): void {
     for (const [key, line] of Object.entries(door.plan.lines)) {
       door.named(door.cat.posts, line.post, `/lines/${key}/post`, 'post');
@@ -31,16 +31,6 @@ export const posts = {
     }
     rising(door, 'pins');
     rising(door, 'placed');
-  },
-  turned(_plan: Plan, line: Line): void {
-    // "Equal from here to the next" would now mean the other side of the pin.
-    for (const pin of line.pins ?? []) delete pin.equal;
-  },
-  joining(line: Line, other: Line): void {
-    // Placed posts of one part only would leave the other part bare.
-    if (line.placed && other.placed) return;
-    delete line.placed;
-    delete other.placed;
   },
   line: lineStage({
     needs: (

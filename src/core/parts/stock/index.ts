@@ -1,9 +1,9 @@
 /** Who must be held, and what they ask of the strands. */
-import type { Line, Plan } from '../../plan/schema.js';
 import type { Requirement } from '../../report/schema.js';
 import { requirementOf } from '../../strands/requirement.js';
 import { lineStage, type Door } from '../part.js';
 import { keys } from './keys.js';
+import { placed } from './placed.js';
 import { unsaid } from './rules/unsaid.js';
 
 export interface StockPiece {
@@ -16,6 +16,7 @@ const SIDES = ['left', 'right', 'keepOut'] as const;
 export const stock = {
   id: 'stock' as const,
   keys,
+  ...placed,
   check({ plan, cat, named }: Door): void {
     for (const list of SIDES) {
       for (const [key, line] of Object.entries(plan.lines)) {
@@ -29,9 +30,6 @@ export const stock = {
     }
     if (plan.newLines.model !== undefined)
       named(cat.energisers, plan.newLines.model, '/newLines/model', 'energiser');
-  },
-  turned(_plan: Plan, line: Line): void {
-    [line.left, line.right] = [line.right, line.left];
   },
   line: lineStage({
     needs: ({ line, cat }) => ({

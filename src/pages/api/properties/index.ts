@@ -1,16 +1,14 @@
 import type { APIRoute } from 'astro';
-import type { Plan } from '../../../core/plan/schema.js';
-import { jobs, store } from '../../../server/index.js';
-import { answer, bodyText, json, ROOM } from '../../../server/http.js';
+import { jobs, store, storeFile } from '../../../server/index.js';
+import { answer, bodyBytes, json, jsonText, ROOM } from '../../../server/http.js';
 
 export const GET: APIRoute = () => answer(async () => json(await (await store()).list()));
 
 /** A new property from a plan file, or from the guided start; nothing else is touched. */
 export const POST: APIRoute = ({ request }) =>
   answer(async () => {
-    const plans = await store();
-    const body = await bodyText(request, ROOM.file);
-    const known = await plans.gridsNamedIn(body);
-    const { plan, grid } = await jobs().run('plan', { body, known }, request.signal);
-    return json({ id: await plans.createFrom(JSON.parse(plan!) as Plan, grid ?? null) }, 201);
+    // Opened and brought up to date here first: the helper only joins it.
+    await store();
+    const order = { body: await bodyBytes(request, ROOM.file), file: storeFile() };
+    return jsonText((await jobs().run('create', order, request.signal))['text']!, 201);
   });

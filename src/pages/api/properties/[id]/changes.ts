@@ -1,5 +1,6 @@
 import type { APIRoute } from 'astro';
-import { ProposedSchema, type Proposed } from '../../../../formats/change.js';
+import type { Proposed } from '../../../../formats/change.js';
+import { ProposedSchema } from '../../../../formats/changeSchema.js';
 import { validate } from '../../../../formats/validate.js';
 import { store } from '../../../../server/index.js';
 import { answer, bodyJson, fault, json, ROOM } from '../../../../server/http.js';
