@@ -11,4 +11,7 @@ const strand = spawnSync(process.execPath, ['scripts/strand-trace.mjs'], { stdio
 const pan = spawnSync(process.execPath, ['scripts/ts.mjs', 'scripts/station-trace.ts'], {
   stdio: 'inherit',
 });
-process.exitCode = status || trace.status || strand.status || pan.status || 0;
+const crowd = spawnSync(process.execPath, ['scripts/ts.mjs', 'scripts/crowd-trace.ts'], {
+  stdio: 'inherit',
+});
+process.exitCode = status || trace.status || strand.status || pan.status || crowd.status || 0;

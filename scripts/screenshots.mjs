@@ -35,7 +35,7 @@ await withDemo('4393', async (browser, address) => {
     await page.getByRole('tab', { name: tab }).click();
     await page.getByText('Working it out').waitFor({ state: 'detached' });
     await page.waitForTimeout(400);
-    await page.locator('#strands-pane').evaluate((pane) => pane.scrollIntoView());
+    await page.getByRole('tabpanel').evaluate((pane) => pane.scrollIntoView());
   };
   const tall = { width: 1280, height: 900 };
   await picture('proposals', '/p/hollin-scar/strands', tall, strandsTab('Hut side', 'Proposals'));

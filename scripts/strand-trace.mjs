@@ -25,7 +25,7 @@ await withDemo('4395', async (browser, address) => {
         const last = window.moved;
         requestAnimationFrame(() => window.delays.push(performance.now() - last));
       });
-      window.seen.observe(document.querySelector('#strands-pane'), {
+      window.seen.observe(document.querySelector('[role=tabpanel]'), {
         subtree: true,
         characterData: true,
         childList: true,

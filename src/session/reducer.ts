@@ -42,6 +42,11 @@ export interface Held {
   readonly reason: string;
 }
 
+interface Wanted {
+  readonly kind: 'undo' | 'redo';
+  readonly changeId: string;
+}
+
 export interface Book {
   readonly tab: string;
   readonly base: Plan;
@@ -59,14 +64,14 @@ export interface Book {
   readonly away: boolean;
   /** This browser could not keep a change: what is pending lives in this tab alone. */
   readonly full: boolean;
-  /** An undo or redo that waits for the body of its change. */
-  readonly wanted: 'undo' | 'redo' | null;
+  /** Undos and redos that wait for the body of a change, each with the id that it will have. */
+  readonly wanted: readonly Wanted[];
 }
 
 export type Event =
   | { type: 'edit'; changeId: string; words: string; patch: PatchStep[]; inverse: PatchStep[] }
   | { type: 'undo' | 'redo'; changeId: string }
-  | { type: 'body'; of: string; changeId: string; patch: PatchStep[]; inverse: PatchStep[] }
+  | { type: 'body'; of: string; patch: PatchStep[]; inverse: PatchStep[] }
   | { type: 'recovered'; changes: readonly Proposed[] }
   | { type: 'kept'; ok: boolean }
   | { type: 'acked'; changeId: string; revision: number; at: string; others: readonly Saved[] }
@@ -115,7 +120,7 @@ export const openBook = (opened: Opened, tab: string): Book => ({
   refusals: [],
   away: false,
   full: false,
-  wanted: null,
+  wanted: [],
 });
 
 /** "Saved" is true: everything that was drawn is at the server. */
@@ -137,7 +142,10 @@ export function take(b: Book, event: Event): Step {
       return add(b, { ...event, kind: 'do' });
     case 'undo':
     case 'redo':
-      return stepBack(b, event.type, event.changeId);
+      return stepsBack({
+        ...b,
+        wanted: [...b.wanted, { kind: event.type, changeId: event.changeId }],
+      });
     case 'body':
       return withBody(b, event);
     case 'recovered':
@@ -201,21 +209,25 @@ function add(b: Book, made: Made): Step {
   );
 }
 
-function stepBack(b: Book, kind: 'undo' | 'redo', changeId: string): Step {
+/** Takes back, or makes again, what is wanted and whose body is here; the rest waits in its order. */
+function stepsBack(b: Book): Step {
+  const [next, ...rest] = b.wanted;
+  if (!next) return [b, []];
+  const { kind, changeId } = next;
   const top = stacksNow(b)[kind].at(-1);
-  if (!top) return [{ ...b, wanted: null }, []];
-  if (!top.body) return [{ ...b, wanted: kind }, [{ do: 'fetchBody', of: top.changeId }]];
+  if (!top) return stepsBack({ ...b, wanted: rest });
+  if (!top.body) return [b, [{ do: 'fetchBody', of: top.changeId }]];
   const { patch, inverse } = top.body;
   const made: Made =
     kind === 'undo'
       ? { changeId, kind, of: top.changeId, words: `undid: ${top.words}`, patch: inverse, inverse: patch } // prettier-ignore
       : { changeId, kind, of: top.changeId, words: `redid: ${top.words}`, patch, inverse };
   try {
-    return add({ ...b, wanted: null }, made);
+    return then(add({ ...b, wanted: rest }, made), stepsBack);
   } catch (error) {
     const change = { ...made, tab: b.tab, base: b.revision };
     const reason = (error as Error).message;
-    return [{ ...b, wanted: null, refusals: [...b.refusals, { change, reason }] }, []];
+    return [{ ...b, wanted: [], refusals: [...b.refusals, { change, reason }] }, []];
   }
 }
 
@@ -224,8 +236,7 @@ function withBody(b: Book, event: Event & { type: 'body' }): Step {
   const filled = (list: Stacks['undo']) =>
     list.map((c) => (c.changeId === event.of ? { ...c, body: { patch, inverse } } : c));
   const stacks = { undo: filled(b.stacks.undo), redo: filled(b.stacks.redo) };
-  const next = { ...b, stacks };
-  return b.wanted ? stepBack(next, b.wanted, event.changeId) : [next, []];
+  return stepsBack({ ...b, stacks });
 }
 
 /** Puts back what an earlier tab drew and the server never acknowledged. */

@@ -84,7 +84,7 @@ async function carryOut(effect: Effect): Promise<void> {
     case 'fetchBody': {
       const found = await again(() => changeNamed(effect.of));
       const { patch, inverse } = found;
-      return happen({ type: 'body', of: effect.of, changeId: crypto.randomUUID(), patch, inverse });
+      return happen({ type: 'body', of: effect.of, patch, inverse });
     }
     case 'announce':
       channel?.postMessage(effect.revision);

@@ -3,7 +3,6 @@
  * key stands twice within a group or in a group and everywhere (a test holds it).
  */
 import { useHotkeys } from 'react-hotkeys-hook';
-import type { Step } from './steps.js';
 
 interface Key {
   /** As the hotkeys package writes them; several that do the same by a comma. */
@@ -53,7 +52,7 @@ export const FOCUSED: readonly Omit<Key, 'keys'>[] = [
 
 /** What the sheet lists, in its order. */
 export const sheet = (
-  steps: readonly Pick<Step, 'key' | 'name'>[],
+  steps: readonly { readonly key: string; readonly name: string }[],
 ): readonly Omit<Key, 'keys'>[] => [
   ...steps.map((s) => ({ shown: s.key.toUpperCase(), words: `the step ${s.name}` })),
   ...Object.values(KEYS.land),

@@ -151,7 +151,7 @@ function browser(of: Server, name: string) {
         else waiting.push(effect);
       } else if (effect.do === 'fetchBody') {
         const found = of.history.find((h) => h.changeId === effect.of)!;
-        happen({ type: 'body', of: effect.of, changeId: nextId(), patch: found.patch, inverse: found.inverse }); // prettier-ignore
+        happen({ type: 'body', of: effect.of, patch: found.patch, inverse: found.inverse });
       }
     },
   };
@@ -357,6 +357,33 @@ describe('what is saved', () => {
     one.happen({ type: 'undo', changeId: nextId() });
     settle([one]);
     expect([s.plan.lines['a']!.name, s.plan.lines['b']!.name]).toEqual(['a', '5']);
+  });
+
+  it('undos pressed while the body of a change is on its way are all made, in their order', () => {
+    const { s, one } = scene(1);
+    for (const name of ['1', '2', '3']) {
+      one.edit(rename('a', name));
+      while (one.waits) one.carry(0, 'up');
+    }
+    // A tab that knows of the changes, and has no body of any.
+    const light = openBook(s.open([]), 'late');
+    const stacks = { undo: light.stacks.undo.map(({ changeId, words }) => ({ changeId, words })), redo: [] }; // prettier-ignore
+    let book: Book = { ...light, stacks };
+    const asked: string[] = [];
+    const happen = (event: Event) => {
+      const [next, effects] = take(book, event);
+      book = next;
+      for (const e of effects) if (e.do === 'fetchBody') asked.push(e.of);
+    };
+    for (let k = 0; k < 3; k++) happen({ type: 'undo', changeId: nextId() });
+    expect(book.plan.lines['a']!.name).toBe('3');
+    while (asked.length > 0) {
+      const of = asked.shift()!;
+      const { patch, inverse } = s.history.find((h) => h.changeId === of)!;
+      happen({ type: 'body', of, patch, inverse });
+    }
+    expect([book.plan.lines['a']!.name, book.wanted, stacksNow(book).undo]).toEqual(['a', [], []]);
+    expect(book.pending).toHaveLength(3);
   });
 
   it('five hundred changes and five hundred undos, a reload between, and one redo', () => {

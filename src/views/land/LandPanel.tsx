@@ -7,13 +7,15 @@ import { SHAPE_OF } from '../../core/land/things.js';
 import { THING_KINDS, type ThingKind } from '../../core/plan/schema.js';
 import { takeTool } from './actions.js';
 import { DrawPanel } from './DrawPanel.js';
-import { ManyCard } from './ManyCard.js';
 import { Overview } from './Overview.js';
-import { PaddockCard } from './PaddockCard.js';
 import { WalkReview } from './WalkReview.js';
-import { ThingCard } from './ThingCard.js';
 
-// What is first shown is the map: the card of a line comes when one is chosen.
+// What is first shown is the map: a card comes when something is chosen.
+const PaddockCard = lazy(() =>
+  import('./PaddockCard.js').then((m) => ({ default: m.PaddockCard })),
+);
+const ManyCard = lazy(() => import('./ManyCard.js').then((m) => ({ default: m.ManyCard })));
+const ThingCard = lazy(() => import('./ThingCard.js').then((m) => ({ default: m.ThingCard })));
 const LineCard = lazy(() => import('./LineCard.js').then((m) => ({ default: m.LineCard })));
 
 const TOOLS: readonly { tool: Tool; name: string; key: string; icon: typeof Zap }[] = [
@@ -71,19 +73,19 @@ export function LandCards() {
       className="border-rule bg-panel no-print min-h-0 overflow-y-auto border-r p-3 max-[700px]:overflow-visible"
       tabIndex={-1}
     >
-      {thing?.kind === 'paddock' ? (
-        <PaddockCard at={thing.id} />
-      ) : thing ? (
-        <ThingCard thing={thing} />
-      ) : line && exists && also.length > 0 ? (
-        <ManyCard ids={[line, ...also]} />
-      ) : line && exists ? (
-        <Suspense fallback={null}>
+      <Suspense fallback={null}>
+        {thing?.kind === 'paddock' ? (
+          <PaddockCard at={thing.id} />
+        ) : thing ? (
+          <ThingCard thing={thing} />
+        ) : line && exists && also.length > 0 ? (
+          <ManyCard ids={[line, ...also]} />
+        ) : line && exists ? (
           <LineCard id={line} />
-        </Suspense>
-      ) : (
-        <Overview />
-      )}
+        ) : (
+          <Overview />
+        )}
+      </Suspense>
     </div>
   );
 }
