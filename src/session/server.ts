@@ -1,6 +1,6 @@
 /** What a tab asks of the server. A server that does not answer is null, whatever the reason. */
 import type { News, Proposed } from '../formats/change.js';
-import type { Event } from './reducer.js';
+import type { Event } from './book.js';
 import { url } from './state.js';
 
 const WAIT_MS = 10_000;

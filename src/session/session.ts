@@ -10,7 +10,8 @@ import { applyPatch, edit } from '../formats/patch.js';
 import { followPatch, openWorker, requestReport } from './evaluation.js';
 import { openOutbox, type Outbox } from './outbox.js';
 import { sendLeft } from './records.js';
-import { openBook, saveState, stacksNow, take, type Effect, type Event } from './reducer.js';
+import { openBook, saveState, stacksNow, type Effect, type Event } from './book.js';
+import { take } from './reducer.js';
 import { changeNamed, newsSince, postChange } from './server.js';
 import { committed, useSession, type Session } from './state.js';
 

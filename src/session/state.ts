@@ -4,7 +4,7 @@ import type { Choices } from '../core/choices.js';
 import type { Grid, Plan } from '../core/plan/schema.js';
 import type { Report } from '../core/report/schema.js';
 import type { Ground } from '../core/terrain/ground.js';
-import type { Book } from './reducer.js';
+import type { Book } from './book.js';
 
 export interface Session {
   readonly id: string;

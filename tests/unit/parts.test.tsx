@@ -19,7 +19,7 @@ import { liftPlan, versionOf } from '../../src/core/versions.js';
 import { openPlan } from '../../src/formats/planFile.js';
 import { edit } from '../../src/formats/patch.js';
 import { validate } from '../../src/formats/validate.js';
-import { KEYS as KEY_LIST, sheet } from '../../src/views/keys.js';
+import { KEYS as KEY_LIST, sheet } from '../../src/ui/keys.js';
 import { RailList } from '../../src/views/shell/Rail.js';
 import { StepView } from '../../src/views/shell/Workbench.js';
 import { stepNamed, STEPS, type Step } from '../../src/views/steps.js';

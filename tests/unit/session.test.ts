@@ -9,11 +9,11 @@ import {
   openBook,
   saveState,
   stacksNow,
-  take,
   type Book,
   type Effect,
   type Event,
-} from '../../src/session/reducer.js';
+} from '../../src/session/book.js';
+import { take } from '../../src/session/reducer.js';
 import { line, plan } from './scene.js';
 
 let ids = 0;

@@ -15,7 +15,9 @@ export interface Column<T> {
   readonly n?: boolean;
   /** Its cells head their rows. */
   readonly head?: boolean;
+  /** Of its cells, and of its heading. */
   readonly className?: string;
+  readonly headClass?: string;
   cell(row: T, index: number): ReactNode;
   /** Attributes of a cell, such as what tests look for. */
   attributes?(row: T): Record<`data-${string}`, string | number | boolean | undefined>;
@@ -123,7 +125,10 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
           <thead className={p.scroll === undefined ? '' : 'bg-panel sticky top-0 z-[1]'}>
             <tr>
               {shown.map((c, k) => (
-                <th key={k} className={`whitespace-nowrap ${c.n ? 'n' : ''} ${c.className ?? ''}`}>
+                <th
+                  key={k}
+                  className={`${typeof c.name === 'string' ? 'whitespace-nowrap' : ''} ${c.n ? 'n' : ''} ${c.headClass ?? ''}`}
+                >
                   {c.quiet ? <span className="sr-only">{c.name}</span> : c.name}
                   {c.from && <WhereFrom origin={c.from} shown={String(c.name)} />}
                 </th>

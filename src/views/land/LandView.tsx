@@ -1,7 +1,7 @@
 import { useSession } from '../../session/session.js';
 import { look, useView, type Tool } from '../../session/view.js';
 import { nudge, removeChosen, splitHere, takeTool } from './actions.js';
-import { bound, useKeys } from '../keys.js';
+import { bound, useKeys } from '../../ui/keys.js';
 import { LandCards, LandTools } from './LandPanel.js';
 import { MapCanvas } from './MapCanvas.js';
 import { dropDrawing, endDrawing, useSketch } from './sketch.js';

@@ -187,7 +187,7 @@ function Vertices({ line }: { line: Line }) {
           leg('plan', 'plan_m', MEASURED),
           leg('ground', 'ground_m'),
           leg('bearing', 'bearing_deg'),
-          { ...leg('rise', 'rise_m'), className: '!pr-0' },
+          { ...leg('rise', 'rise_m'), className: '!pr-0', headClass: '!pr-0' },
         ]}
       />
       {vertex && chosen !== null && (

@@ -1,5 +1,5 @@
 /** The map: OpenLayers on local metres, fed from the session, with our own symbols. */
-import { bound, useKeys } from '../keys.js';
+import { bound, useKeys } from '../../ui/keys.js';
 import OlMap from 'ol/Map.js';
 import OlView from 'ol/View.js';
 import { defaults as defaultInteractions } from 'ol/interaction/defaults.js';

@@ -1,7 +1,7 @@
 import { Dialog } from 'radix-ui';
 import type { Proposed } from '../../formats/change.js';
 import { dismissRefused, happen, resolveConflict, useSession } from '../../session/session.js';
-import { sheet } from '../keys.js';
+import { sheet } from '../../ui/keys.js';
 import type { Step } from '../steps.js';
 import { look, useView } from '../../session/view.js';
 

@@ -2,7 +2,7 @@ import { Suspense, useEffect, useState } from 'react';
 import { openSession, redo, refuse, undo, useSession } from '../../session/session.js';
 import { goTo, look, rememberView, useView } from '../../session/view.js';
 import { SectionStrip } from '../section/SectionStrip.js';
-import { bound, useKeys } from '../keys.js';
+import { bound, useKeys } from '../../ui/keys.js';
 import { stepNamed, STEPS, type Step } from '../steps.js';
 import { Findings } from './Findings.js';
 import { HelpSheet, Notices } from './Notices.js';

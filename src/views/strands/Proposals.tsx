@@ -159,6 +159,7 @@ function Table({ line, comparison }: { line: Line; comparison: Comparison }) {
             ),
             n: true,
             className: `align-top ${r.order === recommended ? 'bg-chosen' : ''}`,
+            headClass: r.order === recommended ? 'bg-chosen' : '',
             cell: (c) => (r.strands || c.always ? c.of(r) : <span className="label">–</span>),
           })),
         ]}
