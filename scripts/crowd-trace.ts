@@ -36,7 +36,7 @@ const ground = JSON.stringify({
 const value = { id: 'x', name: 'x', kind: 'tree', points: Array.from({ length: 20_000 }, (_, i) => ({ e: i, n: i })) }; // prettier-ignore
 /** A change of a whole station, large itself. */
 const change = (k: number) =>
-  JSON.stringify({ changeId: `change-${k}-abcdef`, tab: 'crowd', base: 0, kind: 'do', words: 'w', patch: [{ op: 'add', path: `/things/x`, value }], inverse: [{ op: 'remove', path: '/things/x' }] }); // prettier-ignore
+  JSON.stringify({ changeId: `change-${k}-abcdef`, tab: 'crowd', base: 0, kind: 'do', words: 'w', patch: [{ op: 'add', path: '/things', value: { x: value } }], inverse: [{ op: 'remove', path: '/things' }] }); // prettier-ignore
 
 /** Reads of another client while something is asked for again and again. */
 async function beside(words: string, ask: (k: number) => Promise<Response>): Promise<void> {

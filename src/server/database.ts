@@ -70,11 +70,15 @@ export async function openDatabase(
 /** Joins a store that another process has opened and brought up to date: for work beside the server. */
 export const joinDatabase = (file: string): Knex => connect(file);
 
+const quiet = (): void => undefined;
+
 function connect(file: string): Knex {
   return knex({
     client: 'better-sqlite3',
     connection: { filename: file },
     useNullAsDefault: true,
+    // What goes wrong is thrown and said once, in plain words; no second word with a stack beside it.
+    log: { warn: quiet, error: quiet, debug: quiet, deprecate: quiet },
     pool: {
       min: 1,
       max: 1,
