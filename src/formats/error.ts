@@ -12,9 +12,6 @@ export class FormatError extends Error {
   }
 }
 
-/** Largest file that is read, bytes. */
-export const MAX_BYTES = 64 * 1024 * 1024;
-
 /** JSON text to a value. @throws FormatError with the parser's own place */
 export function parseJson(text: string): unknown {
   try {
