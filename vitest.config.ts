@@ -5,5 +5,9 @@ export default defineConfig({
     include: ['tests/unit/**/*.test.{ts,tsx}', 'tests/reference/**/*.test.ts'],
     benchmark: { include: ['tests/bench/**/*.bench.ts'] },
     testTimeout: 60_000,
+    // No test leaves anything behind: modules are loaded once a thread, not once a file.
+    isolate: false,
+    pool: 'threads',
+    setupFiles: ['tests/unit/threads.ts'],
   },
 });

@@ -2,8 +2,15 @@
 import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
 import { FormatError } from './error.js';
 
-// Defaults are filled in for calculators; types are never guessed.
-const ajv = new Ajv({ allErrors: false, useDefaults: true, strict: true, strictTuples: false });
+// Defaults are filled in for calculators; types are never guessed. Schemas are kept by identity below
+// and refer to none by id, so that two of one id (of other lists of parts) do not meet.
+const ajv = new Ajv({
+  allErrors: false,
+  useDefaults: true,
+  strict: true,
+  strictTuples: false,
+  addUsedSchema: false,
+});
 const compiled = new WeakMap<object, ValidateFunction>();
 
 /**
@@ -11,11 +18,19 @@ const compiled = new WeakMap<object, ValidateFunction>();
  * @throws FormatError naming the place and the reason
  */
 export function validate<T>(schema: object, value: unknown, root = ''): T {
-  let check = compiled.get(schema);
-  if (!check) compiled.set(schema, (check = ajv.compile(schema)));
+  const check = checkOf(schema);
   if (check(value)) return value as T;
   throw explain(check.errors!, root);
 }
+
+function checkOf(schema: object): ValidateFunction {
+  let check = compiled.get(schema);
+  if (!check) compiled.set(schema, (check = ajv.compile(schema)));
+  return check;
+}
+
+/** Compiles schemas beforehand, where the first value should not wait for it. */
+export const prepare = (...schemas: readonly object[]): void => schemas.forEach(checkOf);
 
 /** True when a value fits a schema. */
 export const fits = (schema: object, value: unknown): boolean => {

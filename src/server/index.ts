@@ -1,6 +1,9 @@
 /** The store and the helpers of this server process. */
 import { existsSync } from 'node:fs';
 import { resolve } from 'node:path';
+import { PlanSchema } from '../core/plan/schema.js';
+import { ProposedSchema } from '../formats/changeSchema.js';
+import { prepare } from '../formats/validate.js';
 import { openDatabase } from './database.js';
 import { createPool, type Pool } from './jobs/pool.js';
 import { recordStore, type RecordStore } from './records/store.js';
@@ -17,7 +20,10 @@ let opened: Promise<Store> | null = null;
 /** The store, opened once; one that failed is tried again the next time. */
 export function store(): Promise<Store> {
   opened ??= openDatabase(storeFile())
-    .then((db) => ({ ...planStore(db), records: recordStore(db) }))
+    .then((db) => {
+      prepare(PlanSchema, ProposedSchema);
+      return { ...planStore(db), records: recordStore(db) };
+    })
     .catch((error: unknown) => {
       opened = null;
       throw error;

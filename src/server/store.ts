@@ -141,6 +141,40 @@ export function planStore(db: Knex, parts: readonly Part[] = PARTS) {
       at,
     });
 
+  /**
+   * The plan with a change in it, sound. Between its steps others may be answered.
+   * @throws FormatError when the patch does not fit, or the plan would no longer be sound
+   */
+  async function changed(plan: Plan, { patch }: Proposed, from: Knex): Promise<Plan> {
+    const next = applyPatch(plan, patch);
+    await breath();
+    if ('grids' in next) throw new FormatError('/grids', 'a ground is sent by itself');
+    const grids = new Set<string>();
+    if (next.ground?.kind === 'grid') {
+      const row = await from('grid').where({ id: next.ground.id }).first('id');
+      if (row) grids.add(next.ground.id);
+    }
+    return openPlan(next, grids, parts).plan;
+  }
+
+  /** What `changed` will most likely give inside the transaction, worked out while none is open. */
+  async function ahead(id: string, change: Proposed): Promise<{ was: Plan; plan: Plan } | null> {
+    const now = await head(id);
+    if (!now) return null;
+    try {
+      const plan = await changed(now.plan, change, db);
+      return { was: now.plan, plan };
+    } catch (error) {
+      // Whether it is refused, or meets what others did, is told from within.
+      if (error instanceof FormatError) return null;
+      throw error;
+    } finally {
+      await breath();
+    }
+  }
+
+  const commits = inTurn();
+
   return {
     head,
 
@@ -250,55 +284,58 @@ export function planStore(db: Knex, parts: readonly Part[] = PARTS) {
      * Saves a change. One on an old base is merged when it touches nothing that others changed since.
      * @throws FormatError when the patch does not fit, or the plan would no longer be sound
      */
-    async commit(id: string, change: Proposed): Promise<CommitResult | null> {
-      return db
-        .transaction(async (trx): Promise<CommitResult | null> => {
-          const now = await lift(id, trx);
-          if (!now) return null;
-          const again = await trx<ChangeRow>('change')
-            .where({ change_id: change.changeId })
-            .first();
-          if (again && again.property_id !== id)
-            throw new FormatError('/changeId', 'belongs to a change of another property');
-          const since = await trx<ChangeRow>('change')
-            .where({ property_id: id })
-            .andWhere('revision', '>', change.base)
-            .andWhere('revision', '<', again?.revision ?? now.revision + 1)
-            .andWhereNot({ tab: change.tab })
-            .orderBy('revision');
-          const others = since.map(fromRow);
-          if (again) return { status: 'saved', revision: again.revision, at: again.at, others };
-          const theirs = others.filter(
-            (c) => c.kind === 'lift' || patchesTouch(c.patch, change.patch),
-          );
-          if (theirs.length > 0)
-            return { status: 'conflict', revision: now.revision, theirs, others };
+    commit: (id: string, change: Proposed): Promise<CommitResult | null> =>
+      commits(id, async () => {
+        // All others wait while a transaction is open: what is long is done before it.
+        const likely = await ahead(id, change);
+        return db
+          .transaction(async (trx): Promise<CommitResult | null> => {
+            const now = await lift(id, trx);
+            if (!now) return null;
+            const again = await trx<ChangeRow>('change')
+              .where({ change_id: change.changeId })
+              .first();
+            if (again && again.property_id !== id)
+              throw new FormatError('/changeId', 'belongs to a change of another property');
+            const since = await trx<ChangeRow>('change')
+              .where({ property_id: id })
+              .andWhere('revision', '>', change.base)
+              .andWhere('revision', '<', again?.revision ?? now.revision + 1)
+              .andWhereNot({ tab: change.tab })
+              .orderBy('revision');
+            const others = since.map(fromRow);
+            if (again) return { status: 'saved', revision: again.revision, at: again.at, others };
+            const theirs = others.filter(
+              (c) => c.kind === 'lift' || patchesTouch(c.patch, change.patch),
+            );
+            if (theirs.length > 0)
+              return { status: 'conflict', revision: now.revision, theirs, others };
 
-          const patched = applyPatch(now.plan, change.patch);
-          if ('grids' in patched) throw new FormatError('/grids', 'a ground is sent by itself');
-          const grids = new Set<string>();
-          if (patched.ground?.kind === 'grid') {
-            const row = await trx('grid').where({ id: patched.ground.id }).first('id');
-            if (row) grids.add(patched.ground.id);
-          }
-          const { plan } = openPlan(patched, grids, parts);
-          const revision = now.revision + 1;
-          const at = new Date().toISOString();
-          await write(id, change, revision, at, trx);
-          if (plan.name !== now.plan.name)
-            await trx('property').where({ id }).update({ name: plan.name });
-          if (revision % SNAPSHOT_EVERY === 0) {
-            await trx('snapshot').insert({ property_id: id, revision, plan: JSON.stringify(plan) });
-          }
-          remember(id, { revision, plan });
-          return { status: 'saved', revision, at, others };
-        })
-        .catch((error: unknown) => {
-          // The transaction may have failed after the head was remembered.
-          heads.delete(id);
-          throw error;
-        });
-    },
+            const plan =
+              likely && likely.was === now.plan
+                ? likely.plan
+                : await changed(now.plan, change, trx);
+            const revision = now.revision + 1;
+            const at = new Date().toISOString();
+            await write(id, change, revision, at, trx);
+            if (plan.name !== now.plan.name)
+              await trx('property').where({ id }).update({ name: plan.name });
+            if (revision % SNAPSHOT_EVERY === 0) {
+              await trx('snapshot').insert({
+                property_id: id,
+                revision,
+                plan: JSON.stringify(plan),
+              });
+            }
+            remember(id, { revision, plan });
+            return { status: 'saved', revision, at, others };
+          })
+          .catch((error: unknown) => {
+            // The transaction may have failed after the head was remembered.
+            heads.delete(id);
+            throw error;
+          });
+      }),
 
     /** The plan with the ground that it stands on. */
     async withGround(id: string): Promise<(OpenedPlan & { revision: number }) | null> {
@@ -313,6 +350,21 @@ export function planStore(db: Knex, parts: readonly Part[] = PARTS) {
       }
       return { ...now, grids };
     },
+  };
+}
+
+/** Lets what waits be answered first. */
+const breath = () => new Promise<void>((done) => setImmediate(done));
+
+/** Runs what concerns one thing one after another, different things side by side. */
+function inTurn() {
+  const last = new Map<string, Promise<unknown>>();
+  return <T>(id: string, run: () => Promise<T>): Promise<T> => {
+    const mine = (last.get(id) ?? Promise.resolve()).then(run, run);
+    last.set(id, mine);
+    const over = () => last.get(id) === mine && last.delete(id);
+    mine.then(over, over);
+    return mine;
   };
 }
 
