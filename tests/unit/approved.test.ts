@@ -1,0 +1,77 @@
+/**
+ * What the program says of whole properties, as it was last read over and approved. It proves nothing right
+ * by itself (the other tests do); it shows every consequence of a change, beside that change.
+ * After reading: npm run unit -- approved -u
+ */
+import { readFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import { createChoices } from '../../src/core/choices.js';
+import { createPipeline } from '../../src/core/pipeline.js';
+import { evaluate } from '../../src/core/evaluate.js';
+import { catalogue, withOverrides } from '../../src/core/plan/catalogue.js';
+import type { Plan } from '../../src/core/plan/schema.js';
+import type { Report } from '../../src/core/report/schema.js';
+import { groundOf, type Ground } from '../../src/core/terrain/ground.js';
+import { orderCsv } from '../../src/formats/orderCsv.js';
+import { setOutCsv } from '../../src/formats/setOut.js';
+import { parsePlan } from '../../src/formats/planFile.js';
+import { FLAT } from './scene.js';
+import { hillside, wrongOnLand } from './wrong-land.js';
+
+const demo = parsePlan(readFileSync('demo/hollin-scar.plan.json', 'utf8'));
+const ground = groundOf(demo.plan, demo.grids);
+
+/** Lines of the demo that differ most: rough ground, water, horses, a lane. */
+const LINES = ['ridge', 'burn', 'pony', 'lane-e'];
+
+/** To six figures, so that no machine differs. */
+const rounded = (_: string, value: unknown): unknown =>
+  typeof value === 'number' && !Number.isInteger(value) ? Number(value.toPrecision(6)) : value;
+
+const slope = groundOf({ ground: { kind: 'grid', id: 'g' } }, { g: hillside });
+
+/** One line a leaf of this depth. */
+function printed(value: unknown, depth: number, path = ''): string {
+  const leaf = typeof value !== 'object' || value === null || depth === 0;
+  if (leaf) return `${path}: ${JSON.stringify(value, rounded)}\n`;
+  return Object.entries(value)
+    .map(([key, inner]) => printed(inner, depth - 1, path ? `${path} ${key}` : key))
+    .join('');
+}
+
+const saidOf = ({ findings }: Pick<Report, 'findings'>) => printed(findings, 1);
+const file = (name: string) => `../fixtures/approved/${name}.txt`;
+
+describe('approved', () => {
+  const report = evaluate(demo.plan, ground, catalogue);
+
+  it('the report of the demo', async () => {
+    const { lines, findings: _, ...whole } = report;
+    for (const id of LINES)
+      await expect(printed(lines[id], 2)).toMatchFileSnapshot(file(`line-${id}`));
+    await expect(printed(whole, 4)).toMatchFileSnapshot(file('property'));
+    await expect(saidOf(report)).toMatchFileSnapshot(file('findings'));
+  });
+
+  it('the sheets of the demo', async () => {
+    const cat = withOverrides(catalogue, demo.plan.overrides);
+    const few = { ...report, lines: { burn: report.lines['burn']! } };
+    await expect(setOutCsv(demo.plan, few, cat)).toMatchFileSnapshot(file('set-out'));
+    await expect(orderCsv(report)).toMatchFileSnapshot(file('order'));
+  });
+
+  it('the choices of the demo', async () => {
+    const worked = createPipeline()(demo.plan, ground, catalogue);
+    const choices = LINES.map((id) => createChoices()(id, demo.plan, ground, worked));
+    await expect(printed(choices, 4)).toMatchFileSnapshot(file('choices'));
+  });
+
+  it('what is said of land that is wrong, in either system of units', async () => {
+    const said = (plan: Plan, on: Ground) => saidOf(evaluate(plan, on, catalogue));
+    const all = wrongOnLand.map(([rule, plan], i) => {
+      const units = i % 2 === 0 ? ('metric' as const) : ('imperial' as const);
+      return `== ${rule}, ${units}\n${said({ ...plan, units }, rule === 'gate-swing' ? slope : FLAT)}`;
+    });
+    await expect(all.join('\n')).toMatchFileSnapshot(file('wrong-land'));
+  });
+});
