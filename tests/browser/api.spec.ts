@@ -1,3 +1,4 @@
+import { spawnSync } from 'node:child_process';
 import { expect, test } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 
@@ -160,4 +161,18 @@ test('a form of another site cannot post', async ({ request }) => {
     data: 'a=b',
   });
   expect(answer.status()).toBe(403);
+});
+
+test('calculators answer alike over HTTP, by their own address and at the terminal', async ({
+  request,
+}) => {
+  const inputs = { spacing_m: 2, r_measured_ohm: 8, probe_depth_m: 0.1 };
+  const one = { kind: 'wenner', inputs };
+  const all = (await (await request.post('/api/calc', { data: one })).json()) as object;
+  expect(await (await request.post('/api/calc/wenner', { data: inputs })).json()).toEqual(all);
+  const terminal = spawnSync('bin/anabatic', ['calc'], { input: JSON.stringify(one) });
+  expect(JSON.parse(terminal.stdout.toString())).toEqual(all);
+  const bad = await request.post('/api/calc', { data: { ...one, inputs: { spacing_m: 'x' } } });
+  expect(bad.status()).toBe(422);
+  expect(((await bad.json()) as { place: string }).place).toContain('/inputs');
 });
