@@ -126,6 +126,9 @@ const took = Object.fromEntries(
 );
 writeFileSync(`${TREE}/took.json`, JSON.stringify(took));
 
+const placeOf = ({ fileName, location: { start }, mutatorName, replacement }) =>
+  `${fileName}:${start.line + 1}:${start.column + 1} ${mutatorName}: ${replacement.replace(/\s+/g, ' ').slice(0, 160)}`;
+
 /** True when every test that meets the mutant passes with it. */
 async function lives(mutant) {
   if (mutant.status === 'Ignored') return true;
@@ -148,8 +151,9 @@ const survivors = [];
 await Promise.all(
   Array.from({ length: availableParallelism() }, async () => {
     for (let mutant; (mutant = left.shift());) {
-      if (await lives(mutant)) survivors.push(mutant);
-      console.log(`${mutants.length - left.length} begun, ${survivors.length} live`);
+      if (!(await lives(mutant))) continue;
+      survivors.push(mutant);
+      console.log(`${mutants.length - left.length} begun, passed by ${placeOf(mutant)}`);
     }
   }),
 );
@@ -159,7 +163,7 @@ const types = ['--noEmit', '-p', 'tests/mutants/tsconfig.json'];
 for (const file of files) cpSync(file, `${TREE}/${file}`);
 const dead = new Set(mutants);
 for (const mutant of survivors) {
-  const { fileName, location, mutatorName, replacement } = mutant;
+  const { fileName, location, replacement } = mutant;
   const text = readFileSync(fileName, 'utf8');
   const lines = text.split('\n');
   const at = ({ line, column }) =>
@@ -168,9 +172,7 @@ for (const mutant of survivors) {
   writeFileSync(`${TREE}/${fileName}`, changed);
   if (await passes('tsc', types)) {
     dead.delete(mutant);
-    const instead = replacement.replace(/\s+/g, ' ').slice(0, 160);
-    const place = `${fileName}:${location.start.line + 1}:${location.start.column + 1}`;
-    console.log(`LIVES ${place} ${mutatorName}: ${instead}`);
+    console.log(`LIVES ${placeOf(mutant)}`);
   }
   writeFileSync(`${TREE}/${fileName}`, text);
 }

@@ -1,6 +1,6 @@
 /** A number as every screen shows it: figure, unit, and where it comes from. */
 import { Popover } from 'radix-ui';
-import { useState } from 'react';
+import { useState, type FormEvent } from 'react';
 import {
   figureText,
   fromField,
@@ -11,7 +11,10 @@ import {
   type Units,
 } from '../../core/base/units.js';
 import { catalogue, figureAt, type Catalogue } from '../../core/plan/catalogue.js';
+import { FieldFault } from './FieldFault.js';
+import { useDraft } from './draft.js';
 import { commit, useSession } from '../../session/session.js';
+import { Button } from './Button.js';
 
 /** One input of a formula: a catalogue figure by path, or a value with its own text. */
 export interface OriginInput {
@@ -147,20 +150,9 @@ function CatalogueFigure({ input, path }: { input: OriginInput; path: string }) 
   const usual = figureAt(catalogue, path) ?? NaN;
   const { mark, why, unit } = recordAt(catalogue, path);
   const q = input.quantity;
-  const [text, setText] = useState<string | null>(null);
-  const [error, setError] = useState<string | null>(null);
+  const [open, setOpen] = useState(false);
   const value = own?.value ?? usual;
   const shown = (v: number) => (q ? say(v, q, units) : `${v}${unit ? ` ${unit}` : ''}`);
-  const put = () => {
-    const typed = q ? fromField(text ?? '', q, units) : Number((text ?? '').replace(',', '.'));
-    if (!(typed > 0)) return setError('A number above 0 is wanted.');
-    commit(`own figure for ${input.name}`, (draft) => {
-      draft.overrides[path] = { value: typed };
-    });
-    setText(null);
-    setError(null);
-  };
-  const fieldId = `own-${path}`;
   return (
     <div>
       <PlainInput input={{ name: input.name, text: shown(value) }} />
@@ -170,12 +162,9 @@ function CatalogueFigure({ input, path }: { input: OriginInput; path: string }) 
           : `default, ${MARK_NAMES[mark] ?? mark}`}
         . {why}
       </p>
-      {text === null ? (
+      {!open ? (
         <span className="mt-1 flex gap-2">
-          <button
-            className="label cursor-pointer underline"
-            onClick={() => setText(q ? toField(value, q, units) : String(value))}
-          >
+          <button className="label cursor-pointer underline" onClick={() => setOpen(true)}>
             put my own figure in
           </button>
           {own && (
@@ -192,33 +181,59 @@ function CatalogueFigure({ input, path }: { input: OriginInput; path: string }) 
           )}
         </span>
       ) : (
-        <form
-          className="mt-1 flex flex-wrap items-center gap-2"
-          onSubmit={(event) => {
-            event.preventDefault();
-            put();
-          }}
-        >
-          <label className="sr-only" htmlFor={fieldId}>
-            Own figure for {input.name}
-          </label>
-          <input
-            id={fieldId}
-            className="field figure w-24"
-            value={text}
-            onChange={(event) => setText(event.target.value)}
-            aria-invalid={error !== null}
-            autoFocus
-          />
-          <span className="label">{q ? unitOf(q, units) : unit}</span>
-          <button className="button">Take it</button>
-          {error && (
-            <span role="alert" className="text-live text-xs">
-              {error}
-            </span>
-          )}
-        </form>
+        <OwnFigure
+          input={input}
+          path={path}
+          value={value}
+          unit={unit}
+          onDone={() => setOpen(false)}
+        />
       )}
     </div>
+  );
+}
+
+/** Where the property's own figure is typed; taken by Enter or its button, even when it is the usual one. */
+function OwnFigure({
+  input: { name, quantity: q },
+  path,
+  value,
+  unit,
+  onDone,
+}: {
+  input: OriginInput;
+  path: string;
+  value: number;
+  unit: string | undefined;
+  onDone: () => void;
+}) {
+  const units = useUnits();
+  const id = `own-${path}`;
+  const { input, error, ask } = useDraft<number>({
+    shown: q ? toField(value, q, units) : String(value),
+    read: (text) => {
+      const typed = q ? fromField(text, q, units) : Number(text.replace(',', '.'));
+      return typed > 0 ? { value: typed } : { error: 'A number above 0 is wanted.' };
+    },
+  });
+  const take = (event: FormEvent) => {
+    event.preventDefault();
+    const typed = ask();
+    if (typed === null) return;
+    commit(`own figure for ${name}`, (draft) => {
+      draft.overrides[path] = { value: typed };
+    });
+    onDone();
+  };
+  return (
+    <form className="mt-1 flex flex-wrap items-center gap-2" onSubmit={take}>
+      <label className="sr-only" htmlFor={id}>
+        Own figure for {name}
+      </label>
+      <input id={id} className="field figure w-24" autoFocus {...input} />
+      <span className="label">{q ? unitOf(q, units) : unit}</span>
+      <Button type="submit">Take it</Button>
+      {error && <FieldFault>{error}</FieldFault>}
+    </form>
   );
 }

@@ -2,6 +2,8 @@
 import { Toggle } from 'radix-ui';
 import { useId, type ReactNode } from 'react';
 import { fromField, say, toField, unitOf, type Quantity } from '../../core/base/units.js';
+import { limitsAt, type Limits } from '../../core/plan/limits.js';
+import { FieldFault } from './FieldFault.js';
 import { useDraft } from './draft.js';
 import { useUnits } from './Num.js';
 
@@ -9,6 +11,9 @@ interface QuantityFieldProps {
   readonly label: string;
   readonly value: number;
   readonly q: Quantity;
+  /** Where in the plan it stands: the limits of the schema hold (limits.ts). */
+  readonly at?: string;
+  /** Limits of its own, or narrower ones than the schema's, SI. */
   readonly min?: number;
   readonly max?: number;
   /** Called with SI, only for values within the limits. */
@@ -31,7 +36,7 @@ export function QuantityField(p: QuantityFieldProps) {
     shown: toField(p.value, p.q, units),
     read: (text) => {
       const value = fromField(text, p.q, units);
-      const fault = faultOf(value, p, units);
+      const fault = faultOf(value, p.label, p.q, limitsOf(p), units);
       return fault === null ? { value } : { error: fault };
     },
     take: p.onCommit,
@@ -50,15 +55,6 @@ export function QuantityField(p: QuantityFieldProps) {
       />
       {!p.hideUnit && <span className="label">{unitOf(p.q, units)}</span>}
       {error && <FieldFault id={`${id}-error`}>{error}</FieldFault>}
-    </span>
-  );
-}
-
-/** What is wrong with a field, beside it. */
-export function FieldFault({ id, children }: { id?: string; children: ReactNode }) {
-  return (
-    <span id={id} role="alert" className="text-live w-full text-xs">
-      {children}
     </span>
   );
 }
@@ -151,17 +147,33 @@ export function Check({
   );
 }
 
+/** The narrower of the schema's limits and the field's own. */
+function limitsOf({
+  at,
+  min = -Infinity,
+  max = Infinity,
+  whole = false,
+}: QuantityFieldProps): Limits {
+  if (at === undefined) return { min, max, whole };
+  const own = limitsAt(at);
+  return {
+    min: Math.max(min, own.min),
+    max: Math.min(max, own.max),
+    whole: whole || own.whole,
+  };
+}
+
 function faultOf(
   si: number,
-  p: QuantityFieldProps,
+  label: string,
+  q: Quantity,
+  { min, max, whole }: Limits,
   units: ReturnType<typeof useUnits>,
 ): string | null {
-  if (Number.isNaN(si)) return `${p.label}: a number is wanted.`;
-  if (p.whole && !Number.isInteger(si)) return `${p.label}: a whole number is wanted.`;
-  if (p.min !== undefined && si < p.min - 1e-9)
-    return `${p.label}: at least ${say(p.min, p.q, units)}.`;
-  if (p.max !== undefined && si > p.max + 1e-9)
-    return `${p.label}: at most ${say(p.max, p.q, units)}.`;
+  if (Number.isNaN(si)) return `${label}: a number is wanted.`;
+  if (whole && !Number.isInteger(si)) return `${label}: a whole number is wanted.`;
+  if (si < min - 1e-9) return `${label}: at least ${say(min, q, units)}.`;
+  if (si > max + 1e-9) return `${label}: at most ${say(max, q, units)}.`;
   return null;
 }
 

@@ -7,12 +7,13 @@ export interface DraftOptions<V> {
   /** The value of a text, or what is wrong with it. */
   read(text: string): { readonly value: V } | { readonly error: string };
   /** Called for a text that differs from what was shown and has a value. */
-  take(value: V): void;
+  take?(value: V): void;
 }
 
 /**
  * The state of one typed field, with what its input needs. What cannot be taken stays in the field with
- * the reason; when the plan changes underneath, the field shows the plan again.
+ * the reason; when the plan changes underneath, the field shows the plan again. Without `take` nothing is
+ * taken when it is left: the form around it asks.
  */
 export function useDraft<V>({ shown, read, take }: DraftOptions<V>) {
   const [draft, setDraft] = useState({ of: shown, text: shown, error: null as string | null });
@@ -21,6 +22,7 @@ export function useDraft<V>({ shown, read, take }: DraftOptions<V>) {
   const put = (next: string, fault: string | null) =>
     setDraft({ of: shown, text: next, error: fault });
   const done = () => {
+    if (!take) return;
     if (text === shown) return put(shown, null);
     const found = read(text);
     if ('error' in found) return put(text, found.error);
@@ -29,6 +31,12 @@ export function useDraft<V>({ shown, read, take }: DraftOptions<V>) {
   };
   return {
     error,
+    /** The value of what is typed; null, with the reason beside the field, when it has none. */
+    ask(): V | null {
+      const found = read(text);
+      put(text, 'error' in found ? found.error : null);
+      return 'error' in found ? null : found.value;
+    },
     input: {
       value: text,
       'aria-invalid': error !== null,

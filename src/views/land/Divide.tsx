@@ -10,6 +10,7 @@ import { commit } from '../../session/session.js';
 import { chooseLine } from '../../session/view.js';
 import { startStrands, useSketch } from './sketch.js';
 import { AREA } from './Overview.js';
+import { Button } from '../../ui/parts/Button.js';
 
 /** A fence through a paddock: slid or typed to an area, shown on the map before it is put down. */
 export function Divide({ paddock }: { paddock: PaddockReport }) {
@@ -86,11 +87,9 @@ function Slide({ paddock }: { paddock: PaddockReport }) {
         <Num value={cut.right_m2} q="area" from={AREA} />
       </p>
       <div className="flex gap-1">
-        <button className="button" onClick={() => setLeft(paddock.area_m2 / 2)}>
-          Halves
-        </button>
-        <button
-          className="button button-strong"
+        <Button onClick={() => setLeft(paddock.area_m2 / 2)}>Halves</Button>
+        <Button
+          strong
           disabled={cut.fences.length === 0}
           onClick={() => {
             let last = '';
@@ -102,7 +101,7 @@ function Slide({ paddock }: { paddock: PaddockReport }) {
           }}
         >
           Put the fence
-        </button>
+        </Button>
       </div>
     </div>
   );

@@ -4,6 +4,7 @@ import { QuantityField, Check } from '../../ui/parts/controls.js';
 import { useSession } from '../../session/session.js';
 import type { Tool } from '../../session/view.js';
 import { endDrawing, penTrail, press, useSketch } from './sketch.js';
+import { Button } from '../../ui/parts/Button.js';
 
 /** Draws by typing: the twin of pressing on the map. */
 export function DrawPanel({ tool }: { tool: Tool }) {
@@ -52,7 +53,7 @@ export function DrawPanel({ tool }: { tool: Tool }) {
             aria-describedby={error ? `${id}-error` : `${id}-help`}
             onChange={(event) => setText(event.target.value)}
           />
-          <button className="button">Put</button>
+          <Button type="submit">Put</Button>
         </span>
         {error ? (
           <p id={`${id}-error`} role="alert" className="text-live text-xs">
@@ -70,9 +71,7 @@ export function DrawPanel({ tool }: { tool: Tool }) {
           checked={sketch.square}
           onChange={(on) => useSketch.setState({ square: on })}
         />
-        <button className="button" onClick={endDrawing}>
-          Done
-        </button>
+        <Button onClick={endDrawing}>Done</Button>
       </div>
     </div>
   );

@@ -9,6 +9,7 @@ import { takeTool } from './actions.js';
 import { DrawPanel } from './DrawPanel.js';
 import { Overview } from './Overview.js';
 import { WalkReview } from './WalkReview.js';
+import { Button } from '../../ui/parts/Button.js';
 
 // What is first shown is the map: a card comes when something is chosen.
 const PaddockCard = lazy(() =>
@@ -39,16 +40,16 @@ export function LandTools() {
         className="grid grid-cols-2 gap-1 max-[700px]:grid-cols-3"
       >
         {TOOLS.map(({ tool: t, name, key, icon: Icon }) => (
-          <button
+          <Button
             key={t}
-            className="button"
+
             aria-pressed={tool === t}
             onClick={() => takeTool(t)}
             title={`${name} (${key})`}
           >
             <Icon size={15} aria-hidden />
             {name}
-          </button>
+          </Button>
         ))}
         <ThingTool tool={tool} />
       </div>

@@ -6,6 +6,7 @@ import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
 import { takeTool } from './actions.js';
 import { useSketch } from './sketch.js';
+import { Button } from '../../ui/parts/Button.js';
 
 /** A thing on the land in typed fields: only those that its kind is there for. */
 export function LandThingFields({ id }: { id: string }) {
@@ -31,8 +32,7 @@ export function LandThingFields({ id }: { id: string }) {
         <QuantityField
           label={width}
           q="tape"
-          min={0}
-          max={1000}
+          at="things/*/width_m"
           value={thing.width_m ?? 0}
           onCommit={(m) => set('width', (t) => void (t.width_m = m))}
         />
@@ -42,16 +42,14 @@ export function LandThingFields({ id }: { id: string }) {
           <QuantityField
             label="Voltage"
             q="kilovolt"
-            min={0.1}
-            max={1200}
+            at="things/*/volts_kV"
             value={thing.volts_kV ?? 0}
             onCommit={(kV) => set('voltage', (t) => void (t.volts_kV = kV))}
           />
           <QuantityField
             label="Lowest wire over ground"
             q="tape"
-            min={1}
-            max={100}
+            at="things/*/height_m"
             value={thing.height_m ?? 0}
             onCommit={(m) => set('height', (t) => void (t.height_m = m))}
           />
@@ -88,15 +86,15 @@ export function LandThingFields({ id }: { id: string }) {
         <p className="label">{thing.points.length} points; drag them, or the whole by its rim.</p>
       )}
       {SHAPE_OF[thing.kind] !== 'point' && (
-        <button
-          className="button self-start"
+        <Button
+          className="self-start"
           onClick={() => {
             takeTool(thing.kind);
             useSketch.setState({ thing: id });
           }}
         >
           Draw on
-        </button>
+        </Button>
       )}
     </>
   );

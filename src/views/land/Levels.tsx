@@ -7,6 +7,7 @@ import { profileOf, zAt } from '../../core/terrain/profile.js';
 import { QuantityField } from '../../ui/parts/controls.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import { commit, useSession } from '../../session/session.js';
+import { Button } from '../../ui/parts/Button.js';
 
 /** Heights along the line by hand: worked out only while they are looked at. */
 export function Levels({ line }: { line: Line }) {
@@ -86,8 +87,7 @@ function ByHand({ line }: { line: Line }) {
         </p>
       )}
       <div className="flex gap-1">
-        <button
-          className="button"
+        <Button
           onClick={() => {
             const read = readLevels(text, start, units === 'metric' ? 1 : 0.3048);
             if (typeof read === 'string') return setError(read);
@@ -102,12 +102,8 @@ function ByHand({ line }: { line: Line }) {
           }}
         >
           Use the traverse
-        </button>
-        {line.levels && (
-          <button className="button" onClick={() => put('levels', null)}>
-            Back to the ground
-          </button>
-        )}
+        </Button>
+        {line.levels && <Button onClick={() => put('levels', null)}>Back to the ground</Button>}
       </div>
     </>
   );

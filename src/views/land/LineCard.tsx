@@ -13,6 +13,7 @@ import { chooseLine, look, useView } from '../../session/view.js';
 import { removeChosen } from './actions.js';
 import { LineTools } from './LineTools.js';
 import { goOn } from './sketch.js';
+import { Button } from '../../ui/parts/Button.js';
 
 /** The chosen line: names, lengths, every leg and vertex as a typed table. */
 export function LineCard({ id }: { id: string }) {
@@ -24,13 +25,9 @@ export function LineCard({ id }: { id: string }) {
   return (
     <div>
       <div className="flex items-center gap-1">
-        <button
-          className="button !px-1.5"
-          aria-label="Back to all lines"
-          onClick={() => chooseLine(null)}
-        >
+        <Button className="!px-1.5" aria-label="Back to all lines" onClick={() => chooseLine(null)}>
           <ArrowLeft size={15} aria-hidden />
-        </button>
+        </Button>
         <NameField
           name={line.name}
           label="Name of the line"
@@ -106,8 +103,7 @@ export function LineCard({ id }: { id: string }) {
           <QuantityField
             label="Longest bay"
             q="tape"
-            min={0.5}
-            max={100}
+            at="lines/*/maxBay_m"
             value={line.maxBay_m ?? Math.max(...(report?.stretches.map((s) => s.maxBay_m) ?? [6]))}
             onCommit={(m) => set('longest bay', (l) => void (l.maxBay_m = m))}
             width="w-16"
@@ -125,18 +121,15 @@ export function LineCard({ id }: { id: string }) {
       <Vertices line={line} />
       <LineTools line={line} />
       <div className="mt-2 flex flex-wrap gap-1">
-        <button className="button" onClick={() => goOn(id)}>
-          Draw on from its end
-        </button>
-        <button
-          className="button"
+        <Button onClick={() => goOn(id)}>Draw on from its end</Button>
+        <Button
           onClick={() => {
             look({ vertex: null, thing: null });
             removeChosen();
           }}
         >
           <Trash2 size={14} aria-hidden /> Line
-        </button>
+        </Button>
       </div>
     </div>
   );
@@ -220,8 +213,8 @@ function VertexFields({ line, vertex, index }: { line: Line; vertex: Vertex; ind
           }
         />
         <PlaceFields at={vertex} onMove={move} />
-        <button
-          className="button self-start"
+        <Button
+          className="self-start"
           onClick={() => {
             const last = line.vertices.length <= 2;
             commit(`took a vertex out of ${line.name}`, (d) => removeVertex(d, line.id, index));
@@ -229,7 +222,7 @@ function VertexFields({ line, vertex, index }: { line: Line; vertex: Vertex; ind
           }}
         >
           <Trash2 size={14} aria-hidden /> Vertex
-        </button>
+        </Button>
       </div>
     </fieldset>
   );

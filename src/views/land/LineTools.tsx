@@ -9,6 +9,7 @@ import { chooseLine } from '../../session/view.js';
 import { joinWith, splitHere, turnRound } from './actions.js';
 import { Levels } from './Levels.js';
 import { MoveBy } from './ManyCard.js';
+import { Button } from '../../ui/parts/Button.js';
 
 /** What can be done to a whole line: locked, cut, joined, turned, set off, shortened, levelled. */
 export function LineTools({ line }: { line: Line }) {
@@ -29,8 +30,7 @@ function Tools({ line }: { line: Line }) {
   return (
     <div className="mt-2 flex flex-col gap-2">
       <div className="flex flex-wrap gap-1">
-        <button
-          className="button"
+        <Button
           aria-pressed={line.locked ?? false}
           onClick={() =>
             commit(`${line.locked ? 'unlocked' : 'locked'} ${line.name}`, (d) => {
@@ -41,13 +41,11 @@ function Tools({ line }: { line: Line }) {
         >
           {line.locked ? <LockOpen size={14} aria-hidden /> : <Lock size={14} aria-hidden />}
           {line.locked ? 'Unlock' : 'Lock'}
-        </button>
-        <button className="button" title="Cut here (C)" onClick={splitHere}>
+        </Button>
+        <Button title="Cut here (C)" onClick={splitHere}>
           Cut here
-        </button>
-        <button className="button" onClick={turnRound}>
-          Turn round
-        </button>
+        </Button>
+        <Button onClick={turnRound}>Turn round</Button>
       </div>
       <Join line={line} />
       <MoveBy ids={[line.id]} />
@@ -114,12 +112,8 @@ function SetOff({ line }: { line: Line }) {
         onCommit={setBy}
         width="w-14"
       />
-      <button className="button" onClick={() => off(by)}>
-        Left
-      </button>
-      <button className="button" onClick={() => off(-by)}>
-        Right
-      </button>
+      <Button onClick={() => off(by)}>Left</Button>
+      <Button onClick={() => off(-by)}>Right</Button>
     </div>
   );
 }
@@ -149,8 +143,7 @@ function Part({ line }: { line: Line }) {
         onCommit={setTo}
         width="w-16"
       />
-      <button
-        className="button"
+      <Button
         disabled={Math.abs(to - from) < 0.05}
         onClick={() => {
           if (line.locked) return refuse(`${line.name} is locked: unlock it first.`);
@@ -161,7 +154,7 @@ function Part({ line }: { line: Line }) {
         }}
       >
         Take out
-      </button>
+      </Button>
     </div>
   );
 }

@@ -10,6 +10,7 @@ import { forgetHere, keepHere, keptHere } from '../../session/here.js';
 import { useSession } from '../../session/session.js';
 import { useSketch } from './sketch.js';
 import { wait } from './walk.js';
+import { Button } from '../../ui/parts/Button.js';
 
 /** Fixes worse than this are not walked on, m. */
 const WORST = 25;
@@ -89,17 +90,16 @@ export function LiveWalk() {
         />
         <div className="flex gap-1">
           {walking ? (
-            <button className="button button-strong" onClick={halt}>
+            <Button strong onClick={halt}>
               Stop walking
-            </button>
+            </Button>
           ) : (
-            <button className="button button-strong" onClick={begin}>
+            <Button strong onClick={begin}>
               {points.length > 0 ? 'Walk on' : 'Start walking'}
-            </button>
+            </Button>
           )}
           {points.length > 1 && !walking && (
-            <button
-              className="button"
+            <Button
               onClick={() => {
                 wait({ from: 'This walk', lines: [{ name: 'Walked line', points }], places: [] });
                 setPoints([]);
@@ -107,13 +107,9 @@ export function LiveWalk() {
               }}
             >
               Make it a line
-            </button>
+            </Button>
           )}
-          {points.length > 0 && !walking && (
-            <button className="button" onClick={letGo}>
-              Let it go
-            </button>
-          )}
+          {points.length > 0 && !walking && <Button onClick={letGo}>Let it go</Button>}
         </div>
         {(walking || points.length > 0) && (
           <p role="status">

@@ -6,6 +6,7 @@ import { MEASURED, Num } from '../../ui/parts/Num.js';
 import { commit, useSession } from '../../session/session.js';
 import { look } from '../../session/view.js';
 import { joinWith, removeChosen } from './actions.js';
+import { Button } from '../../ui/parts/Button.js';
 
 /** Several lines at once. */
 export function ManyCard({ ids }: { ids: readonly string[] }) {
@@ -26,13 +27,8 @@ export function ManyCard({ ids }: { ids: readonly string[] }) {
       </ul>
       <MoveBy ids={known} />
       <div className="flex flex-wrap gap-1">
-        {known.length === 2 && (
-          <button className="button" onClick={() => joinWith(known[1]!)}>
-            Join them
-          </button>
-        )}
-        <button
-          className="button"
+        {known.length === 2 && <Button onClick={() => joinWith(known[1]!)}>Join them</Button>}
+        <Button
           aria-pressed={locked}
           onClick={() =>
             commit(locked ? 'unlocked lines' : 'locked lines', (d) => {
@@ -44,19 +40,16 @@ export function ManyCard({ ids }: { ids: readonly string[] }) {
           }
         >
           <Lock size={14} aria-hidden /> {locked ? 'Unlock' : 'Lock'}
-        </button>
-        <button
-          className="button"
+        </Button>
+        <Button
           onClick={() => {
             look({ vertex: null, thing: null });
             removeChosen();
           }}
         >
           <Trash2 size={14} aria-hidden /> All of them
-        </button>
-        <button className="button" onClick={() => look({ also: [] })}>
-          Only the first
-        </button>
+        </Button>
+        <Button onClick={() => look({ also: [] })}>Only the first</Button>
       </div>
     </div>
   );
@@ -87,15 +80,14 @@ export function MoveBy({ ids }: { ids: readonly string[] }) {
         onCommit={setN}
         width="w-16"
       />
-      <button
-        className="button"
+      <Button
         disabled={e === 0 && n === 0}
         onClick={() =>
           commit(`moved ${name ?? `${ids.length} lines`}`, (d) => moveLines(d, ids, { e, n }))
         }
       >
         Move
-      </button>
+      </Button>
     </div>
   );
 }

@@ -16,6 +16,7 @@ import { makeLayers } from './layers.js';
 import { MapSettings } from './MapSettings.js';
 import { penTrail, useSketch } from './sketch.js';
 import { tokens } from './tokens.js';
+import { Button } from '../../ui/parts/Button.js';
 
 const projection = new Projection({
   code: 'local-metres',
@@ -154,20 +155,20 @@ export function MapCanvas() {
         data-map
       />
       <div className="no-print absolute top-2 left-2 flex flex-col gap-1">
-        <button className="button !px-1.5" aria-label="Nearer" onClick={() => zoom(1.6)}>
+        <Button className="!px-1.5" aria-label="Nearer" onClick={() => zoom(1.6)}>
           <Plus size={16} aria-hidden />
-        </button>
-        <button className="button !px-1.5" aria-label="Further" onClick={() => zoom(1 / 1.6)}>
+        </Button>
+        <Button className="!px-1.5" aria-label="Further" onClick={() => zoom(1 / 1.6)}>
           <Minus size={16} aria-hidden />
-        </button>
-        <button
-          className="button !px-1.5"
+        </Button>
+        <Button
+          className="!px-1.5"
           aria-label="Fit the property into view"
           title="Fit (F)"
           onClick={fit}
         >
           <Scan size={16} aria-hidden />
-        </button>
+        </Button>
       </div>
       <MapSettings />
       <div className="bg-panel/90 border-rule pointer-events-none absolute right-0 bottom-0 flex items-end gap-4 border-t border-l px-2 py-1">

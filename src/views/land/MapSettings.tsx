@@ -1,6 +1,7 @@
 import { useSession } from '../../session/session.js';
 import { look, useViewOf } from '../../session/view.js';
 import { QuantityField } from '../../ui/parts/controls.js';
+import { Button } from '../../ui/parts/Button.js';
 
 /** How the ground is shown: distance between contours, shade or slope. */
 export function MapSettings() {
@@ -22,14 +23,14 @@ export function MapSettings() {
         />
         <div role="group" aria-label="Below the map" className="inline-flex">
           {(['shade', 'slope'] as const).map((k) => (
-            <button
+            <Button
               key={k}
-              className="button -ml-px !rounded-none"
+              className="-ml-px !rounded-none"
               aria-pressed={tint === k}
               onClick={() => look({ tint: k })}
             >
               {k === 'shade' ? 'Shade' : 'Slope'}
-            </button>
+            </Button>
           ))}
         </div>
         {tint === 'slope' && <p className="label">Darker from 10, 20, 33 and 50 % on.</p>}

@@ -10,6 +10,7 @@ import { commit, useSession } from '../../session/session.js';
 import { chooseLine, look } from '../../session/view.js';
 import { Divide } from './Divide.js';
 import { AREA } from './Overview.js';
+import { Button } from '../../ui/parts/Button.js';
 
 export const USES: readonly (readonly [Paddock['use'], string])[] = [
   ['grazing', 'grazing'],
@@ -46,9 +47,9 @@ function Card({ paddock }: { paddock: PaddockReport }) {
   return (
     <div className="flex flex-col gap-2" data-paddock>
       <div className="flex items-center gap-1">
-        <button className="button !px-1.5" aria-label="Back" onClick={() => look({ thing: null })}>
+        <Button className="!px-1.5" aria-label="Back" onClick={() => look({ thing: null })}>
           <ArrowLeft size={15} aria-hidden />
-        </button>
+        </Button>
         <NameField
           name={paddock.name}
           label="Name of the paddock"
@@ -90,9 +91,7 @@ function Card({ paddock }: { paddock: PaddockReport }) {
             key={id}
             label={cat.profiles[id]?.name ?? id}
             q="count"
-            min={0}
-            max={100000}
-            whole
+            at="paddocks/*/stock/*"
             width="w-16"
             value={count}
             onCommit={(k) => {

@@ -16,6 +16,7 @@ import { look, type Chosen } from '../../session/view.js';
 import { LEAD_REACH } from './gestures.js';
 import { removeChosen, tableOf } from './actions.js';
 import { LandThingFields } from './LandThingCard.js';
+import { Button } from '../../ui/parts/Button.js';
 
 /** What is chosen and is no line, in typed fields. */
 export function ThingCard({ thing }: { thing: Chosen }) {
@@ -47,15 +48,15 @@ function LandThingCard({ id }: { id: string }) {
 }
 
 const Back = () => (
-  <button className="button !px-1.5" aria-label="Back" onClick={() => look({ thing: null })}>
+  <Button className="!px-1.5" aria-label="Back" onClick={() => look({ thing: null })}>
     <ArrowLeft size={15} aria-hidden />
-  </button>
+  </Button>
 );
 
 const Remove = () => (
-  <button className="button self-start" onClick={removeChosen}>
+  <Button className="self-start" onClick={removeChosen}>
     <Trash2 size={14} aria-hidden /> Take it away
-  </button>
+  </Button>
 );
 
 function GateCard({ id }: { id: string }) {
@@ -82,7 +83,7 @@ function GateCard({ id }: { id: string }) {
       <QuantityField
         label="Middle, from the start"
         q="tape"
-        min={0}
+        at="gates/*/at_m"
         max={total}
         value={gate.at_m}
         onCommit={(m) => set('place', (g) => void (g.at_m = m))}
@@ -90,8 +91,7 @@ function GateCard({ id }: { id: string }) {
       <QuantityField
         label="Opening"
         q="tape"
-        min={0.5}
-        max={20}
+        at="gates/*/width_m"
         value={gate.width_m}
         onCommit={(m) => set('opening', (g) => void (g.width_m = m))}
       />

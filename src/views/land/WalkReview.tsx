@@ -4,6 +4,7 @@ import { QuantityField } from '../../ui/parts/controls.js';
 import { Num } from '../../ui/parts/Num.js';
 import { useSketch } from './sketch.js';
 import { takeWalk, useWaiting, wait } from './walk.js';
+import { Button } from '../../ui/parts/Button.js';
 
 /** What a walk becomes: the slider says how near the line keeps to it, the map shows it. */
 export function WalkReview({ onDone }: { onDone: (words: string) => void }) {
@@ -63,12 +64,10 @@ export function WalkReview({ onDone }: { onDone: (words: string) => void }) {
       )}
       {walk.places.length > 0 && <p>{walk.places.length} places come with it.</p>}
       <div className="flex gap-1">
-        <button className="button button-strong" onClick={() => onDone(takeWalk(walk, tolerance))}>
+        <Button strong onClick={() => onDone(takeWalk(walk, tolerance))}>
           Bring it in
-        </button>
-        <button className="button" onClick={() => wait(null)}>
-          Leave it
-        </button>
+        </Button>
+        <Button onClick={() => wait(null)}>Leave it</Button>
       </div>
     </div>
   );

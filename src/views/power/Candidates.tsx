@@ -6,6 +6,7 @@ import { Part } from '../../ui/parts/controls.js';
 import { Num, useUnits, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
+import { Button } from '../../ui/parts/Button.js';
 
 /** Every unit of the catalogue on this fence; the smallest that meets the aim with the reserve. */
 export function Candidates({ unit, report }: { unit: Energiser; report: EnergiserReport }) {
@@ -67,8 +68,8 @@ export function Candidates({ unit, report }: { unit: Energiser; report: Energise
             quiet: true,
             n: true,
             cell: (c) => (
-              <button
-                className="button !min-h-7"
+              <Button
+                className="!min-h-7"
                 aria-pressed={c.model === unit.model}
                 onClick={() =>
                   commit(`unit of ${unit.name}: ${cat.energisers[c.model]!.name}`, (d) => {
@@ -77,7 +78,7 @@ export function Candidates({ unit, report }: { unit: Energiser; report: Energise
                 }
               >
                 {c.model === unit.model ? 'chosen' : 'choose'}
-              </button>
+              </Button>
             ),
           },
         ]}

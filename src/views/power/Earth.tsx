@@ -7,6 +7,7 @@ import { Part, QuantityField } from '../../ui/parts/controls.js';
 import { Num, useUnits, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
+import { Button } from '../../ui/parts/Button.js';
 
 /** Rods, their resistance by season, and the earth test that they would give. */
 export function Earth({ unit, report }: { unit: Energiser; report: EnergiserReport }) {
@@ -69,9 +70,7 @@ export function Earth({ unit, report }: { unit: Energiser; report: EnergiserRepo
         <QuantityField
           label="Rods"
           q="count"
-          whole
-          min={1}
-          max={60}
+          at="energisers/*/rods"
           value={unit.rods}
           width="w-14"
           onCommit={(n) => set('rods', (u) => void (u.rods = n))}
@@ -79,8 +78,7 @@ export function Earth({ unit, report }: { unit: Energiser; report: EnergiserRepo
         <QuantityField
           label="Length"
           q="tape"
-          min={0.3}
-          max={6}
+          at="energisers/*/rodLength_m"
           value={unit.rodLength_m}
           width="w-16"
           onCommit={(m) => set('rod length', (u) => void (u.rodLength_m = m))}
@@ -88,8 +86,7 @@ export function Earth({ unit, report }: { unit: Energiser; report: EnergiserRepo
         <QuantityField
           label="Apart"
           q="tape"
-          min={0.2}
-          max={30}
+          at="energisers/*/rodSpacing_m"
           value={unit.rodSpacing_m}
           width="w-16"
           onCommit={(m) => set('rod spacing', (u) => void (u.rodSpacing_m = m))}
@@ -97,8 +94,7 @@ export function Earth({ unit, report }: { unit: Energiser; report: EnergiserRepo
         <QuantityField
           label="Thick"
           q="height"
-          min={0.005}
-          max={0.1}
+          at="energisers/*/rodDiameter_m"
           value={unit.rodDiameter_m}
           width="w-16"
           onCommit={(m) => set('rod diameter', (u) => void (u.rodDiameter_m = m))}
@@ -116,12 +112,9 @@ export function Earth({ unit, report }: { unit: Energiser; report: EnergiserRepo
             <strong>{e.rodsNeeded} rods</strong> like these in line keep the earth test under{' '}
             {say(limit, 'smallVolt', units)} in the driest month.{' '}
             {e.rodsNeeded !== e.rods && (
-              <button
-                className="button"
-                onClick={() => set('rods', (u) => void (u.rods = e.rodsNeeded!))}
-              >
+              <Button onClick={() => set('rods', (u) => void (u.rods = e.rodsNeeded!))}>
                 Set {e.rodsNeeded}
-              </button>
+              </Button>
             )}
           </>
         )}

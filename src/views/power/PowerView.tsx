@@ -99,8 +99,7 @@ function Sizing() {
       <QuantityField
         label="Reserve"
         q="percent"
-        min={0}
-        max={3}
+        at="sizing/reserve"
         value={sizing.reserve}
         width="w-14"
         onCommit={(r) =>

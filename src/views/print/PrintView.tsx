@@ -5,6 +5,7 @@ import type { Grid, Plan } from '../../core/plan/schema.js';
 import type { Report } from '../../core/report/schema.js';
 import { PrintedSheet } from './PrintedSheet.js';
 import { boxOf, PAPERS, SCALES, scaleFor, sheetsOf, type Paper } from './sheets.js';
+import { Button } from '../../ui/parts/Button.js';
 
 interface Loaded {
   plan: Plan;
@@ -100,9 +101,9 @@ function Sheets({ id, loaded }: { id: string; loaded: Loaded }) {
           {sheets.length === 1 ? 'one sheet' : `${sheets.length} sheets that lap over by 10 mm`}
         </span>
         {sheets.length <= 60 ? (
-          <button className="button button-strong" onClick={() => print()}>
+          <Button strong onClick={() => print()}>
             <Printer size={14} aria-hidden /> Print
-          </button>
+          </Button>
         ) : (
           <span role="alert" className="text-live">
             More than 60 sheets: take a smaller scale.

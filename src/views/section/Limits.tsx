@@ -8,6 +8,7 @@ import { Part, QuantityField, Select } from '../../ui/parts/controls.js';
 import { Num, useUnits } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit } from '../../session/session.js';
+import { Button } from '../../ui/parts/Button.js';
 
 /** What a placement must keep to on this line. */
 export function Limits({ line, report }: { line: Line; report: LineReport }) {
@@ -37,8 +38,7 @@ export function Limits({ line, report }: { line: Line; report: LineReport }) {
         <QuantityField
           label="Longest bay"
           q="tape"
-          min={0.5}
-          max={100}
+          at="lines/*/maxBay_m"
           value={line.maxBay_m ?? usual}
           onCommit={(m) => set('longest bay', (l) => void (l.maxBay_m = m))}
           width="w-20"
@@ -54,8 +54,7 @@ export function Limits({ line, report }: { line: Line; report: LineReport }) {
         <QuantityField
           label="Hollows may be filled by"
           q="height"
-          min={0}
-          max={2}
+          at="lines/*/fill_m"
           value={line.fill_m ?? 0}
           onCommit={(m) =>
             set('fill', (l) => {
@@ -110,8 +109,8 @@ function NoPosts({ line, report }: { line: Line; report: LineReport }) {
         {typed.map((t, i) => (
           <li key={`${t.from_m}-${i}`} className="flex items-center gap-2">
             {say(t.from_m, 'tape', units)} to {say(t.to_m, 'tape', units)}: {t.why}
-            <button
-              className="button !min-h-7 !px-1.5"
+            <Button
+              className="!min-h-7 !px-1.5"
               aria-label={`Allow posts again from ${say(t.from_m, 'tape', units)}`}
               onClick={() =>
                 commit(`allowed posts on ${line.name}`, (d) => {
@@ -120,7 +119,7 @@ function NoPosts({ line, report }: { line: Line; report: LineReport }) {
               }
             >
               <Trash2 size={14} aria-hidden />
-            </button>
+            </Button>
           </li>
         ))}
         {others.map((b) => (
@@ -154,8 +153,7 @@ function NoPosts({ line, report }: { line: Line; report: LineReport }) {
           value={why}
           onChange={(e) => setWhy(e.target.value)}
         />
-        <button
-          className="button"
+        <Button
           disabled={Math.abs(to - from) < 0.05}
           onClick={() => {
             commit(`barred posts on ${line.name}`, (d) =>
@@ -166,7 +164,7 @@ function NoPosts({ line, report }: { line: Line; report: LineReport }) {
           }}
         >
           Bar it
-        </button>
+        </Button>
       </div>
     </fieldset>
   );

@@ -11,6 +11,7 @@ import { useCatalogue } from '../../session/catalogue.js';
 import { startPlacing, stopPlacing, takePlacing, usePlacing } from '../../session/placing.js';
 import { commit, useSession } from '../../session/session.js';
 import { look } from '../../session/view.js';
+import { Button } from '../../ui/parts/Button.js';
 
 /** Placement by the ground, beside what equal bays would take for the same limits. */
 export function PlacementPart({ line, report }: { line: Line; report: LineReport }) {
@@ -48,21 +49,18 @@ export function PlacementPart({ line, report }: { line: Line; report: LineReport
             <span role="status" className="label">
               {job.done} of {job.total} runs
             </span>
-            <button className="button" onClick={stopPlacing}>
-              Stop
-            </button>
+            <Button onClick={stopPlacing}>Stop</Button>
           </>
         ) : (
           <>
-            <button className="button button-strong" onClick={() => void startPlacing([line.id])}>
+            <Button strong onClick={() => void startPlacing([line.id])}>
               Place by the ground
-            </button>
-            <button className="button" onClick={() => void startPlacing(Object.keys(all))}>
+            </Button>
+            <Button onClick={() => void startPlacing(Object.keys(all))}>
               All {Object.keys(all).length} lines
-            </button>
+            </Button>
             {line.placed && (
-              <button
-                className="button"
+              <Button
                 onClick={() =>
                   commit(`equal bays on ${line.name}`, (d) => {
                     delete d.lines[line.id]!.placed;
@@ -70,7 +68,7 @@ export function PlacementPart({ line, report }: { line: Line; report: LineReport
                 }
               >
                 Back to equal bays
-              </button>
+              </Button>
             )}
           </>
         )}
@@ -86,16 +84,10 @@ export function PlacementPart({ line, report }: { line: Line; report: LineReport
           {mine && <Compared made={mine} line={line} report={report} />}
           <Summary results={job.results} />
           <div className="mt-3 flex gap-2">
-            <button
-              className="button button-strong"
-              disabled={!takeable(job.results)}
-              onClick={takePlacing}
-            >
+            <Button strong disabled={!takeable(job.results)} onClick={takePlacing}>
               Take it
-            </button>
-            <button className="button" onClick={stopPlacing}>
-              Leave it
-            </button>
+            </Button>
+            <Button onClick={stopPlacing}>Leave it</Button>
           </div>
         </div>
       )}

@@ -8,6 +8,7 @@ import { Num, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit } from '../../session/session.js';
 import { look, useView } from '../../session/view.js';
+import { Button } from '../../ui/parts/Button.js';
 
 /** Rank of the post at the cursor: the nearest one. */
 export function postNear(posts: readonly Post[], s: number | null): number | null {
@@ -83,19 +84,17 @@ export function PostCard({ line, report }: { line: Line; report: LineReport }) {
           />
         )}
         {own && (
-          <button
-            className="button"
+          <Button
             aria-pressed={pin !== undefined}
             title="Pin (P)"
             onClick={() => togglePin(line, post)}
           >
             {pin ? <PinOff size={14} aria-hidden /> : <Pin size={14} aria-hidden />}
             {pin ? 'Let it go' : 'Pin it here'}
-          </button>
+          </Button>
         )}
         {nextFixed && (
-          <button
-            className="button"
+          <Button
             onClick={() =>
               commit(`equal bays on a part of ${line.name}`, (d) =>
                 setEqual(d, line.id, post.s_m, nextFixed.s_m),
@@ -103,7 +102,7 @@ export function PostCard({ line, report }: { line: Line; report: LineReport }) {
             }
           >
             Equal bays to the next fixed post
-          </button>
+          </Button>
         )}
       </div>
       <p className="mt-2">

@@ -14,6 +14,7 @@ import { postNear } from './PostCard.js';
 import { GroundTrack } from './GroundTrack.js';
 import { Axis, AXIS, LEFT, RIGHT, type Scale } from './frame.js';
 import { TRACKS } from './tracks.js';
+import { Button } from '../../ui/parts/Button.js';
 
 /** The volts of a line in a season, from whichever energiser feeds it. */
 function useVolts(id: string | null): SeasonPower['lines'][string] | null {
@@ -147,32 +148,24 @@ function Strip({ line, report, profile, volts, width, tall, tracksOpen, onTracks
                   </option>
                 ))}
               </select>
-              <button className="button !min-h-7" aria-expanded={tracksOpen} onClick={onTracks}>
+              <Button className="!min-h-7" aria-expanded={tracksOpen} onClick={onTracks}>
                 Tracks
-              </button>
+              </Button>
             </>
           )}
-          <button
-            className="button !min-h-7 !px-1.5"
-            aria-label="Look closer"
-            onClick={() => zoom(2)}
-          >
+          <Button className="!min-h-7 !px-1.5" aria-label="Look closer" onClick={() => zoom(2)}>
             <Plus size={14} aria-hidden />
-          </button>
-          <button
-            className="button !min-h-7 !px-1.5"
-            aria-label="See more"
-            onClick={() => zoom(0.5)}
-          >
+          </Button>
+          <Button className="!min-h-7 !px-1.5" aria-label="See more" onClick={() => zoom(0.5)}>
             <Minus size={14} aria-hidden />
-          </button>
-          <button
-            className="button !min-h-7 !px-1.5"
+          </Button>
+          <Button
+            className="!min-h-7 !px-1.5"
             aria-label="The whole line"
             onClick={() => look({ window: null })}
           >
             <Scan size={14} aria-hidden />
-          </button>
+          </Button>
         </span>
       </div>
       {tall && tracksOpen && <TrackChoice folded={folded} />}

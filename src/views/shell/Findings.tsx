@@ -6,6 +6,7 @@ import { commitPatch, useSession } from '../../session/session.js';
 import { startPlacing } from '../../session/placing.js';
 import { chooseLine, goTo, look, useView } from '../../session/view.js';
 import { PatchWords } from './PatchWords.js';
+import { Button } from '../../ui/parts/Button.js';
 
 const MARKS: Record<string, string> = {
   published: 'published',
@@ -30,13 +31,9 @@ export function Findings() {
   if (!open) {
     return (
       <aside aria-label="Findings" className="border-rule bg-panel no-print border-l p-1">
-        <button
-          className="button"
-          aria-label="Show findings"
-          onClick={() => look({ findingsOpen: true })}
-        >
+        <Button aria-label="Show findings" onClick={() => look({ findingsOpen: true })}>
           <PanelRightOpen size={16} aria-hidden />
-        </button>
+        </Button>
       </aside>
     );
   }
@@ -54,13 +51,13 @@ export function Findings() {
               <span className="figure">{count(kind)}</span>
             </span>
           ))}
-          <button
-            className="button !min-h-7 !px-1.5"
+          <Button
+            className="!min-h-7 !px-1.5"
             aria-label="Fold findings away"
             onClick={() => look({ findingsOpen: false })}
           >
             <PanelRightClose size={15} aria-hidden />
-          </button>
+          </Button>
         </span>
       </div>
       <ul className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} aria-label="List of findings">
@@ -69,9 +66,7 @@ export function Findings() {
         ))}
         {shown.length < findings.length && (
           <li className="p-3">
-            <button className="button" onClick={() => setAll(true)}>
-              {findings.length - shown.length} more
-            </button>
+            <Button onClick={() => setAll(true)}>{findings.length - shown.length} more</Button>
           </li>
         )}
         {findings.length === 0 && <li className="label p-3">Nothing found.</li>}
@@ -139,23 +134,20 @@ const FindingRow = memo(function FindingRow({ finding }: { finding: Finding }) {
               <div className="border-ink border p-2">
                 <PatchWords patch={finding.mend.patch} />
                 <div className="mt-2 flex gap-2">
-                  <button className="button button-strong" onClick={mend} autoFocus>
+                  <Button strong onClick={mend} autoFocus>
                     Take it
-                  </button>
-                  <button className="button" onClick={() => setSeen(false)}>
-                    Leave it
-                  </button>
+                  </Button>
+                  <Button onClick={() => setSeen(false)}>Leave it</Button>
                 </div>
               </div>
             ) : (
-              <button
-                className="button"
+              <Button
                 onClick={() =>
                   finding.mend!.place === undefined ? setSeen(true) : placeAnew(finding.mend!.place)
                 }
               >
                 Mend: {finding.mend.words.toLowerCase()}
-              </button>
+              </Button>
             ))}
         </div>
       )}

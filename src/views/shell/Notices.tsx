@@ -4,6 +4,7 @@ import { dismissRefused, happen, resolveConflict, useSession } from '../../sessi
 import { sheet } from '../../ui/keys.js';
 import type { Step } from '../steps.js';
 import { look, useView } from '../../session/view.js';
+import { Button } from '../../ui/parts/Button.js';
 
 const BAR = 'border-live bg-panel border-b-2 px-3 py-2';
 
@@ -16,9 +17,7 @@ export function Notices() {
       {refused && (
         <div role="alert" className={`${BAR} flex items-center gap-3`}>
           <span className="flex-1">{refused}</span>
-          <button className="button" onClick={dismissRefused}>
-            Understood
-          </button>
+          <Button onClick={dismissRefused}>Understood</Button>
         </div>
       )}
       {full && (
@@ -34,13 +33,9 @@ export function Notices() {
             kept, with {pending.length - 1} more behind it.
           </p>
           <div className="mt-1 flex gap-2">
-            <button className="button" onClick={() => happen({ type: 'retry' })}>
-              Try again
-            </button>
+            <Button onClick={() => happen({ type: 'retry' })}>Try again</Button>
             <Download changes={pending.map((p) => p.change)} />
-            <button className="button" onClick={() => happen({ type: 'giveUp' })}>
-              Give this one up
-            </button>
+            <Button onClick={() => happen({ type: 'giveUp' })}>Give this one up</Button>
           </div>
         </div>
       )}
@@ -56,9 +51,7 @@ export function Notices() {
           </ul>
           <div className="mt-1 flex gap-2">
             <Download changes={refusals.map((r) => r.change)} />
-            <button className="button" onClick={() => happen({ type: 'dismiss' })}>
-              Understood
-            </button>
+            <Button onClick={() => happen({ type: 'dismiss' })}>Understood</Button>
           </div>
         </div>
       )}
@@ -70,12 +63,8 @@ export function Notices() {
             {conflict.theirs.map((t) => `“${t.words}”`).join(', ')}.
           </p>
           <div className="mt-1 flex gap-2">
-            <button className="button" onClick={() => resolveConflict(true)}>
-              Keep mine, on top of theirs
-            </button>
-            <button className="button" onClick={() => resolveConflict(false)}>
-              Keep theirs
-            </button>
+            <Button onClick={() => resolveConflict(true)}>Keep mine, on top of theirs</Button>
+            <Button onClick={() => resolveConflict(false)}>Keep theirs</Button>
           </div>
         </div>
       )}

@@ -4,6 +4,7 @@ import { say } from '../../core/base/units.js';
 import { Choice, Select } from '../../ui/parts/controls.js';
 import { canRedo, canUndo, commit, redo, undo, useSession, saveOf } from '../../session/session.js';
 import { look, useViewOf, type Scheme, type Warmth } from '../../session/view.js';
+import { Button } from '../../ui/parts/Button.js';
 
 /** Property, season, temperature, units, undo and what is saved. */
 export function TopBar() {
@@ -56,24 +57,12 @@ export function TopBar() {
         }
       />
       <span className="ml-auto inline-flex items-center gap-1">
-        <button
-          className="button"
-          onClick={undo}
-          disabled={!undoable}
-          aria-label="Undo"
-          title="Undo (Ctrl+Z)"
-        >
+        <Button onClick={undo} disabled={!undoable} aria-label="Undo" title="Undo (Ctrl+Z)">
           <Undo2 size={16} aria-hidden />
-        </button>
-        <button
-          className="button"
-          onClick={redo}
-          disabled={!redoable}
-          aria-label="Redo"
-          title="Redo (Ctrl+Y)"
-        >
+        </Button>
+        <Button onClick={redo} disabled={!redoable} aria-label="Redo" title="Redo (Ctrl+Y)">
           <Redo2 size={16} aria-hidden />
-        </button>
+        </Button>
         <SavedState />
         <Select<Scheme>
           label="Scheme"
@@ -86,14 +75,13 @@ export function TopBar() {
           ]}
           onChange={(s) => look({ scheme: s })}
         />
-        <button
-          className="button"
+        <Button
           onClick={() => look({ help: true })}
           aria-label="Keys and help"
           title="Keys and help (?)"
         >
           <CircleHelp size={16} aria-hidden />
-        </button>
+        </Button>
       </span>
     </header>
   );

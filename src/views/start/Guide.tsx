@@ -17,6 +17,7 @@ import {
 } from '../../ui/parts/imports.js';
 import { newPlan } from './newPlan.js';
 import { Fault, Labelled, ProfileBoxes, Question } from './questions.js';
+import { Button } from '../../ui/parts/Button.js';
 
 interface Form {
   name: string;
@@ -305,9 +306,9 @@ export function Guide() {
             </Labelled>
           </div>
         </Question>
-        <button className="button button-strong mt-6" disabled={formState.isSubmitting}>
+        <Button strong className="mt-6" type="submit" disabled={formState.isSubmitting}>
           Start the plan
-        </button>
+        </Button>
         <Fault words={faults.all} />
         {!kept && (
           <p role="status" className="label mt-2">

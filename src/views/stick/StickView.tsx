@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react';
 import type { Plan, Strand } from '../../core/plan/schema.js';
 import { PARTS_PER_SHEET, SHEET, stickParts, type StickPart } from '../../core/strands/stick.js';
 import { StickSheet } from './StickSheet.js';
+import { Button } from '../../ui/parts/Button.js';
 
 /** What the stick is of: a line or a design, named in the address. */
 interface Of {
@@ -44,9 +45,9 @@ export function StickView({ id }: { id: string }) {
           <ArrowLeft size={14} aria-hidden /> Strands
         </a>
         <h1 className="heading">Marked stick: {of.name}</h1>
-        <button className="button button-strong" onClick={() => print()}>
+        <Button strong onClick={() => print()}>
           <Printer size={14} aria-hidden /> Print
-        </button>
+        </Button>
         <p className="label max-w-[560px]">
           Print at actual size, 100 %, on A4. Then lay a tape on the check ruler: it must measure
           100 mm. If it does not, the stick is wrong: set the printer’s scale and print again.

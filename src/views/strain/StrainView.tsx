@@ -88,7 +88,7 @@ function Climate({ climate }: { climate: Plan['climate'] }) {
       <QuantityField
         label="Coldest night"
         q="temperature"
-        min={-60}
+        at="climate/cold_C"
         max={climate.today_C}
         value={climate.cold_C}
         width="w-16"
@@ -97,6 +97,7 @@ function Climate({ climate }: { climate: Plan['climate'] }) {
       <QuantityField
         label="Today"
         q="temperature"
+        at="climate/today_C"
         min={climate.cold_C}
         max={climate.hot_C}
         value={climate.today_C}
@@ -106,8 +107,8 @@ function Climate({ climate }: { climate: Plan['climate'] }) {
       <QuantityField
         label="Hottest day"
         q="temperature"
+        at="climate/hot_C"
         min={climate.today_C}
-        max={80}
         value={climate.hot_C}
         width="w-16"
         onCommit={(c) => set('hot_C', c)}

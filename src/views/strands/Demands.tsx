@@ -5,10 +5,13 @@ import { DEMANDS, type Demand, type Line } from '../../core/plan/schema.js';
 import type { DemandRow, Requirement } from '../../core/report/schema.js';
 import { MARK_NAMES, Num, recordAt, useUnits, type Origin } from '../../ui/parts/Num.js';
 import { Part } from '../../ui/parts/controls.js';
+import { FieldFault } from '../../ui/parts/FieldFault.js';
+import { useDraft } from '../../ui/parts/draft.js';
 import { catalogue } from '../../core/plan/catalogue.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit } from '../../session/session.js';
 import { ABOUT, PLAIN, who } from './words.js';
+import { Button } from '../../ui/parts/Button.js';
 
 /** Every requirement with whose it is, its figure and its mark; each can be replaced with a note. */
 export function Demands({ line, need }: { line: Line; need: Requirement }) {
@@ -136,21 +139,33 @@ function OwnFigure({ line, row, onDone }: { line: Line; row: DemandRow; onDone: 
   const { name, q } = ABOUT[row.about];
   const flag = PLAIN.includes(row.about);
   const about = row.about as Demand;
-  const [text, setText] = useState(toField(row.value, q, units));
-  const [note, setNote] = useState(row.note ?? '');
-  const [error, setError] = useState<string | null>(null);
+  const figure = useDraft({
+    shown: toField(row.value, q, units),
+    read: (text) => {
+      const value = fromField(text, q, units);
+      const most = MOST[about] ?? 3;
+      if (!(value > 0)) return { error: 'A number above 0 is wanted.' };
+      if (value > most) return { error: `At most ${say(most, q, units)}.` };
+      if (q === 'count' && !Number.isInteger(value)) return { error: 'A whole number is wanted.' };
+      return { value };
+    },
+  });
+  const why = useDraft({
+    shown: row.note ?? '',
+    read: (text) =>
+      text.trim()
+        ? { value: text.trim() }
+        : { error: 'Say why, so that it can be understood later.' },
+  });
+  const error = figure.error ?? why.error;
   const take = (event: FormEvent) => {
     event.preventDefault();
-    const value = flag ? 0 : fromField(text, q, units);
-    const most = MOST[about] ?? 3;
-    if (!flag && !(value > 0)) return setError('A number above 0 is wanted.');
-    if (value > most) return setError(`At most ${say(most, q, units)}.`);
-    if (!flag && q === 'count' && !Number.isInteger(value))
-      return setError('A whole number is wanted.');
-    if (note.trim() === '') return setError('Say why, so that it can be understood later.');
+    const value = flag ? 0 : figure.ask();
+    const note = value === null ? null : why.ask();
+    if (value === null || note === null) return;
     commit(`own ${name.toLowerCase()} on ${line.name}`, (d) => {
       const l = d.lines[line.id]!;
-      l.demands = { ...l.demands, [about]: { value, note: note.trim() } };
+      l.demands = { ...l.demands, [about]: { value, note } };
     });
     onDone();
   };
@@ -165,11 +180,9 @@ function OwnFigure({ line, row, onDone }: { line: Line; row: DemandRow; onDone: 
             id={id}
             className="field figure w-20 text-right"
             inputMode="decimal"
-            value={text}
-            aria-invalid={error !== null}
             aria-describedby={error ? `${id}-error` : undefined}
             autoFocus
-            onChange={(event) => setText(event.target.value)}
+            {...figure.input}
           />
           <span className="label">{unitOf(q, units)}</span>
         </>
@@ -183,18 +196,11 @@ function OwnFigure({ line, row, onDone }: { line: Line; row: DemandRow; onDone: 
         placeholder={flag ? 'why it is not wanted here' : 'why'}
         autoFocus={flag}
         maxLength={400}
-        value={note}
-        onChange={(event) => setNote(event.target.value)}
+        {...why.input}
       />
-      <button className="button">Take it</button>
-      <button type="button" className="button" onClick={onDone}>
-        Leave it
-      </button>
-      {error && (
-        <span id={`${id}-error`} role="alert" className="text-live w-full text-xs">
-          {error}
-        </span>
-      )}
+      <Button type="submit">Take it</Button>
+      <Button onClick={onDone}>Leave it</Button>
+      {error && <FieldFault id={`${id}-error`}>{error}</FieldFault>}
     </form>
   );
 }

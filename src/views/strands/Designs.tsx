@@ -7,6 +7,7 @@ import { Part, NameField } from '../../ui/parts/controls.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import { commit, useSession } from '../../session/session.js';
 import { chooseLine } from '../../session/view.js';
+import { Button } from '../../ui/parts/Button.js';
 
 /** The make-ups of this property that have a name: where each is used, and who has left it. */
 export function Designs({ line }: { line: Line }) {
@@ -59,7 +60,7 @@ export function Designs({ line }: { line: Line }) {
           aria-describedby={error ? 'design-error' : undefined}
           onChange={(event) => setName(event.target.value)}
         />
-        <button className="button">Keep it</button>
+        <Button type="submit">Keep it</Button>
         {error && (
           <span id="design-error" role="alert" className="text-live w-full text-xs">
             {error}
@@ -130,14 +131,11 @@ function DesignRow({ design, line, property }: { design: Design; line: Line; pro
         </span>
       </div>
       <div className="mt-2 flex flex-wrap gap-2">
-        <button className="button" onClick={() => put([line.id])}>
-          Put on {line.name}
-        </button>
-        <button className="button" aria-expanded={open} onClick={() => setOpen(!open)}>
+        <Button onClick={() => put([line.id])}>Put on {line.name}</Button>
+        <Button aria-expanded={open} onClick={() => setOpen(!open)}>
           Put on several …
-        </button>
-        <button
-          className="button"
+        </Button>
+        <Button
           onClick={() =>
             commit(`${design.name} as on ${line.name}`, (d) => {
               d.designs![design.id]!.strands = line.strands.map((s) => ({ ...s }));
@@ -146,16 +144,16 @@ function DesignRow({ design, line, property }: { design: Design; line: Line; pro
           }
         >
           Make it as {line.name}
-        </button>
-        <button className="button" onClick={copy}>
+        </Button>
+        <Button onClick={copy}>
           <Copy size={14} aria-hidden /> Copy
-        </button>
+        </Button>
         <a className="button" href={`/stick/${property}?design=${design.id}`}>
           <Printer size={14} aria-hidden /> Marked stick
         </a>
-        <button className="button" aria-label={`Take ${design.name} away`} onClick={away}>
+        <Button aria-label={`Take ${design.name} away`} onClick={away}>
           <Trash2 size={14} aria-hidden />
-        </button>
+        </Button>
       </div>
       {open && <Several design={design} onPut={put} onDone={() => setOpen(false)} />}
       {users.length === 0 ? (
@@ -175,12 +173,9 @@ function DesignRow({ design, line, property }: { design: Design; line: Line; pro
                   <>
                     <span className="text-warn font-semibold">has left it: </span>
                     {diff.map((x) => words(x, units)).join('; ')}{' '}
-                    <button
-                      className="button !min-h-[24px] !px-2 text-[13px]"
-                      onClick={() => put([l.id])}
-                    >
+                    <Button className="!min-h-[24px] !px-2 text-[13px]" onClick={() => put([l.id])}>
                       Back to the design
-                    </button>
+                    </Button>
                   </>
                 )}
               </li>
@@ -237,8 +232,9 @@ function Several({
           </label>
         ))}
       </div>
-      <button
-        className="button button-strong mt-2"
+      <Button
+        strong
+        className="mt-2"
         disabled={ids.length === 0}
         onClick={() => {
           onPut(ids);
@@ -246,7 +242,7 @@ function Several({
         }}
       >
         Put it on {ids.length} {ids.length === 1 ? 'line' : 'lines'}
-      </button>
+      </Button>
     </fieldset>
   );
 }

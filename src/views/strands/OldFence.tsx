@@ -8,6 +8,7 @@ import { Caution, Part, Select, Check } from '../../ui/parts/controls.js';
 import { Num } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, refuse, useSession } from '../../session/session.js';
+import { Button } from '../../ui/parts/Button.js';
 
 /** Start from a fence that stands: keep its strands, move some, and hold stock off it with offsets. */
 export function OldFence({ line, report }: { line: Line; report: LineReport | undefined }) {
@@ -48,9 +49,7 @@ export function OldFence({ line, report }: { line: Line; report: LineReport | un
               options={Object.entries(cat.oldFences).map(([k, o]) => [k, o.name] as const)}
               onChange={setKind}
             />
-            <button className="button" onClick={begin}>
-              Start from it
-            </button>
+            <Button onClick={begin}>Start from it</Button>
             <Check
               label="its posts stand and are sound"
               checked={line.standing ?? false}
@@ -68,9 +67,9 @@ export function OldFence({ line, report }: { line: Line; report: LineReport | un
           Hold stock off it with live strands on brackets: the fewest that meet each kind of animal
           with nose and chest and close the gaps that are too wide.
           <div className="mt-1">
-            <button className="button" disabled={kept.length === 0} onClick={offsets}>
+            <Button disabled={kept.length === 0} onClick={offsets}>
               Add live offsets
-            </button>
+            </Button>
           </div>
         </li>
       </ol>

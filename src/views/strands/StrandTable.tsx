@@ -8,6 +8,7 @@ import { Check, QuantityField, Select } from '../../ui/parts/controls.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { addAbove, remove, setDuty, setHeight, setMake, swap } from './moves.js';
+import { Button } from '../../ui/parts/Button.js';
 
 /** Every strand from the top down, as it stands on the post; the typed twin of the bench. */
 export function StrandTable({
@@ -51,8 +52,7 @@ export function StrandTable({
                 hideLabel
                 hideUnit
                 q="height"
-                min={0.02}
-                max={3.4}
+                at="lines/*/strands/*/height_m"
                 value={strand.height_m}
                 onCommit={(h) => onChoose(setHeight(line, i, h))}
               />
@@ -133,45 +133,45 @@ export function StrandTable({
             cell: ({ i }) => (
               <>
                 {' '}
-                <button
-                  className="button !px-1"
+                <Button
+                  className="!px-1"
                   disabled={i === line.strands.length - 1}
                   aria-label={`Let strand ${i + 1} change places with the one above`}
                   onClick={() => onChoose(swap(line, i, true))}
                 >
                   <ArrowUp size={14} aria-hidden />
-                </button>
-                <button
-                  className="button !px-1"
+                </Button>
+                <Button
+                  className="!px-1"
                   disabled={i === 0}
                   aria-label={`Let strand ${i + 1} change places with the one below`}
                   onClick={() => onChoose(swap(line, i, false))}
                 >
                   <ArrowDown size={14} aria-hidden />
-                </button>
-                <button
-                  className="button ml-1 !px-1"
+                </Button>
+                <Button
+                  className="ml-1 !px-1"
                   aria-label={`A strand above strand ${i + 1}`}
                   onClick={() => onChoose(addAbove(line, i))}
                 >
                   <Plus size={14} aria-hidden />
-                </button>
-                <button
-                  className="button !px-1"
+                </Button>
+                <Button
+                  className="!px-1"
                   aria-label={`Take strand ${i + 1} away`}
                   onClick={() => remove(line, i)}
                 >
                   <Trash2 size={14} aria-hidden />
-                </button>
+                </Button>
               </>
             ),
           },
         ]}
       />
       {line.strands.length === 0 && (
-        <button className="button mt-2" onClick={() => onChoose(addAbove(line, -1))}>
+        <Button className="mt-2" onClick={() => onChoose(addAbove(line, -1))}>
           <Plus size={14} aria-hidden /> First strand
-        </button>
+        </Button>
       )}
     </div>
   );

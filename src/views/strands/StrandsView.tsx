@@ -18,6 +18,7 @@ import { Proposals } from './Proposals.js';
 import { Stock } from './Stock.js';
 import { StrandTable } from './StrandTable.js';
 import { TradePart } from './TradeChart.js';
+import { Button } from '../../ui/parts/Button.js';
 
 const TABS: readonly (readonly [StrandsTab, string])[] = [
   ['strands', 'Strands'],
@@ -127,22 +128,22 @@ function Beside({
       className="flex flex-wrap gap-1"
     >
       {animals.map((a) => (
-        <button
+        <Button
           key={a}
-          className="button !min-h-[26px] !px-2 text-[13px]"
+          className="!min-h-[26px] !px-2 text-[13px]"
           aria-pressed={a === animal}
           onClick={() => onChange(a)}
         >
           {cat.animals[a]!.name} and {cat.animals[a]!.young}
-        </button>
+        </Button>
       ))}
-      <button
-        className="button !min-h-[26px] !px-2 text-[13px]"
+      <Button
+        className="!min-h-[26px] !px-2 text-[13px]"
         aria-pressed={animal === null}
         onClick={() => onChange(null)}
       >
         none
-      </button>
+      </Button>
     </div>
   );
 }

@@ -12,6 +12,7 @@ import { Num, useUnits, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
 import { usePerMetre } from '../../ui/parts/money.js';
+import { Button } from '../../ui/parts/Button.js';
 
 const HOLDS: Origin = {
   kind: 'formula',
@@ -107,14 +108,13 @@ export function TradePart({ line, report }: { line: Line; report: LineReport }) 
             quiet: true,
             n: true,
             cell: (r) => (
-              <button
-                className="button"
+              <Button
                 disabled={r.bay < 1}
                 aria-label={`Take ${r.count} strands on bays of ${say(r.bay, 'tape', units)}`}
                 onClick={() => take(r)}
               >
                 Take
-              </button>
+              </Button>
             ),
           },
         ]}

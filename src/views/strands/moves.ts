@@ -1,13 +1,13 @@
 /** Changes of the strands of one line; each is one step that can be undone. */
 import type { Catalogue } from '../../core/plan/catalogue.js';
+import { limitsAt } from '../../core/plan/limits.js';
 import type { Duty, Line, Strand } from '../../core/plan/schema.js';
 import { USUAL_STRAND } from '../../core/strands/makeUp.js';
 import { isBarbed, isPanel } from '../../core/wire/bottom.js';
 import { commit, preview, refuse } from '../../session/session.js';
 
 /** Least and greatest height of a strand, and the least apart, m. */
-const LOW = 0.02;
-const HIGH = 3.4;
+const { min: LOW, max: HIGH } = limitsAt('lines/*/strands/*/height_m');
 const APART = 0.01;
 /** Step of the mouse and the arrow keys, m. */
 export const STEP = 0.01;
