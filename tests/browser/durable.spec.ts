@@ -4,6 +4,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { open, saved, stored } from './help.js';
+import { small } from './small.js';
 
 const PORT = 4392;
 const base = `http://127.0.0.1:${PORT}`;
@@ -91,10 +92,10 @@ test('two tabs follow one another, merge what does not touch, and show both wher
   page,
   context,
 }) => {
-  const id = await open(page);
+  const id = await open(page, 'land', small);
   const other = await context.newPage();
   await other.goto(`/p/${id}/land`);
-  await page.getByRole('button', { name: /^Terrace\s*\d/ }).click();
+  await page.getByRole('button', { name: /^Across\s*\d/ }).click();
   await renameTo(page, 'From the first tab');
   await saved(page);
   await expect(other.getByRole('button', { name: /^From the first tab/ })).toBeVisible();
@@ -103,11 +104,11 @@ test('two tabs follow one another, merge what does not touch, and show both wher
   await other.route('**/changes?since=*', (route) => route.abort());
   await renameTo(page, 'Mine');
   await saved(page);
-  await other.getByRole('button', { name: /^Ewe field/ }).click();
+  await other.getByRole('button', { name: /^North/ }).click();
   await renameTo(other, 'Merged');
   await saved(other);
   let plan = (await stored(page, id)).plan;
-  expect([plan.lines['terrace']!.name, plan.lines['ewe']!.name]).toEqual(['Mine', 'Merged']);
+  expect([plan.lines['across']!.name, plan.lines['north']!.name]).toEqual(['Mine', 'Merged']);
 
   await page.getByLabel('Name of the line').fill('Mine again');
   await page.getByLabel('Name of the line').press('Enter');
@@ -116,9 +117,9 @@ test('two tabs follow one another, merge what does not touch, and show both wher
   await other.getByRole('button', { name: /^(Mine|From the first tab)/ }).click();
   await renameTo(other, 'Theirs');
   await expect(other.getByRole('alert')).toContainText('Two changes met');
-  expect((await stored(page, id)).plan.lines['terrace']!.name).toBe('Mine again');
+  expect((await stored(page, id)).plan.lines['across']!.name).toBe('Mine again');
   await other.getByRole('button', { name: /^Keep mine/ }).click();
   await saved(other);
   plan = (await stored(page, id)).plan;
-  expect(plan.lines['terrace']!.name).toBe('Theirs');
+  expect(plan.lines['across']!.name).toBe('Theirs');
 });

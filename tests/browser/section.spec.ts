@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { axe, open, saved, stored } from './help.js';
+import { small } from './small.js';
 
 interface Placed {
   placed?: { at_m: number }[];
@@ -29,19 +30,19 @@ test('posts are placed by the ground: compared, taken, and the findings go', asy
 test('by keyboard: post to post, pinned and freed; tracks fold; the window follows', async ({
   page,
 }) => {
-  const id = await open(page, 'section');
-  await page.getByRole('button', { name: 'Hay split', exact: true }).click();
+  const id = await open(page, 'section', small);
+  await page.getByRole('button', { name: 'Across', exact: true }).click();
   const strip = page.getByRole('slider');
   await strip.focus();
   for (let k = 0; k < 3; k++) await page.keyboard.press('ArrowRight');
   await expect(page.locator('[data-post-card]')).toContainText('Post 4');
   await page.keyboard.press('p');
   await saved(page);
-  expect((await lineOf(page, id, 'hay')).pins).toHaveLength(1);
+  expect((await lineOf(page, id, 'across')).pins).toHaveLength(1);
   await expect(page.locator('[data-post-card]')).toContainText('pinned');
   await page.keyboard.press('p');
   await saved(page);
-  expect((await lineOf(page, id, 'hay')).pins).toEqual([]);
+  expect((await lineOf(page, id, 'across')).pins).toEqual([]);
   const axis = async () => (await strip.locator('text').first().textContent())!;
   const whole = await axis();
   for (let k = 0; k < 3; k++) await page.keyboard.press('+');

@@ -18,6 +18,8 @@ const line = (id: string, name: string, points: readonly [number, number][]) => 
     levels: undefined,
     noPosts: undefined,
     design: undefined,
+    boundary: false,
+    maxBay_m: null,
     vertices: points.map(([e, n], i) => ({ id: `v${i + 1}`, e, n, kind: i === 0 || i === points.length - 1 ? 'end' : 'corner' })), // prettier-ignore
   };
 };

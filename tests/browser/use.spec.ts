@@ -1,5 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { open, saved, stored } from './help.js';
+import { small } from './small.js';
 
 const chooseLine = (page: Page, name: string) =>
   page
@@ -10,32 +11,32 @@ const chooseLine = (page: Page, name: string) =>
 test('a line is renamed, made a boundary, given other posts and taken away; each step undone in turn', async ({
   page,
 }) => {
-  const id = await open(page);
-  await chooseLine(page, 'Terrace');
-  await page.getByLabel('Name of the line').fill('  Terrace fence  ');
+  const id = await open(page, 'land', small);
+  await chooseLine(page, 'Across');
+  await page.getByLabel('Name of the line').fill('  Across fence  ');
   await page.keyboard.press('Enter');
   await page.getByLabel('boundary of the property').check();
   await page.getByLabel('Line posts').selectOption('timber-180');
   await page.getByLabel('Longest bay').fill('3');
   await page.keyboard.press('Enter');
   await saved(page);
-  const changed = (await stored(page, id)).plan.lines['terrace'] as unknown as Record<
+  const changed = (await stored(page, id)).plan.lines['across'] as unknown as Record<
     string,
     unknown
   >;
   expect(changed).toMatchObject({
-    name: 'Terrace fence',
+    name: 'Across fence',
     boundary: true,
     post: 'timber-180',
     maxBay_m: 3,
   });
   await page.getByRole('button', { name: 'Line', exact: true }).click();
   await saved(page);
-  expect((await stored(page, id)).plan.lines['terrace']).toBeUndefined();
+  expect((await stored(page, id)).plan.lines['across']).toBeUndefined();
   for (let k = 0; k < 5; k++) await page.keyboard.press('Control+z');
   await saved(page);
-  expect((await stored(page, id)).plan.lines['terrace']).toMatchObject({
-    name: 'Terrace',
+  expect((await stored(page, id)).plan.lines['across']).toMatchObject({
+    name: 'Across',
     boundary: false,
     post: 'steel-180',
     maxBay_m: null,
@@ -126,8 +127,8 @@ test('imperial holds on every step, and is kept with the plan', async ({ page })
 test('season and temperature switches change what is shown, and are kept by the browser', async ({
   page,
 }) => {
-  await open(page);
-  await chooseLine(page, 'Burn side');
+  await open(page, 'land', small);
+  await chooseLine(page, 'North');
   const strip = page.locator('[aria-label="Section of the chosen line"]');
   const wet = await strip.textContent();
   await page.getByRole('button', { name: 'driest', exact: true }).click();
@@ -143,12 +144,12 @@ test('season and temperature switches change what is shown, and are kept by the 
 });
 
 test('a conflict can also be given up: theirs stays', async ({ page, context }) => {
-  const id = await open(page);
+  const id = await open(page, 'land', small);
   const other = await context.newPage();
   await other.goto(`/p/${id}/land`);
   await other.route('**/changes?since=*', (route) => route.abort());
-  await chooseLine(page, 'Hut side');
-  await chooseLine(other, 'Hut side');
+  await chooseLine(page, 'North');
+  await chooseLine(other, 'North');
   for (const [tab, name] of [
     [page, 'First'],
     [other, 'Second'],
@@ -160,7 +161,7 @@ test('a conflict can also be given up: theirs stays', async ({ page, context }) 
   await other.getByRole('button', { name: 'Keep theirs' }).click();
   await saved(other);
   await expect(other.getByLabel('Name of the line')).toHaveValue('First');
-  expect((await stored(page, id)).plan.lines['hut']!.name).toBe('First');
+  expect((await stored(page, id)).plan.lines['north']!.name).toBe('First');
 });
 
 test('the map is drawn on by touch on a phone', async ({ browser }) => {
@@ -170,7 +171,7 @@ test('the map is drawn on by touch on a phone', async ({ browser }) => {
     isMobile: true,
   });
   const page = await context.newPage();
-  const id = await open(page, 'land');
+  const id = await open(page, 'land', small);
   const before = Object.keys((await stored(page, id)).plan.lines).length;
   await page.getByRole('button', { name: 'Draw', exact: true }).tap();
   const map = page.locator('[data-map]');

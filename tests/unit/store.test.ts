@@ -101,6 +101,24 @@ describe('store', () => {
     expect((await store.head(id))!.plan.lines['a']!.name).toBe('theirs');
   });
 
+  it('changes asked for at once, by two programs on one store, are each saved once on one another', async () => {
+    const elsewhere = await openDatabase(join(folder, 'test.sqlite'));
+    const stores = [store, planStore(elsewhere)];
+    const asked = Array.from({ length: 24 }, (_, k) => {
+      const key = k % 2 === 0 ? 'a' : 'b';
+      // One tab each for either line, so that none conflicts with another.
+      const c = change(start(), 0, (d) => void (d.lines[key]!.vertices[1]!.e = 101 + k), { tab: key }); // prettier-ignore
+      return stores[k % 2]!.commit(id, c);
+    });
+    const results = await Promise.all(asked);
+    await elsewhere.destroy();
+    const revisions = results.map((r) => (r as { revision: number }).revision);
+    expect([...revisions].sort((x, y) => x - y)).toEqual(asked.map((_, k) => k + 1));
+    const { plan: p } = (await planStore(db).head(id))!;
+    expect([p.lines['a']!.vertices[1]!.e, p.lines['b']!.vertices[1]!.e]).toEqual([123, 124]);
+    expect((await store.head(id))!.plan).toEqual(p);
+  });
+
   it('a change that would leave an unsound plan is refused whole', async () => {
     const bad = change(start(), 0, (d) => void (d.lines['a']!.strands[0]!.height_m = 99));
     await expect(store.commit(id, bad)).rejects.toThrow('/lines/a/strands/0/height_m');
