@@ -13,7 +13,8 @@ const met = ((globalThis as { __stryker__?: unknown }).__stryker__ ??= {}) as {
 };
 
 beforeEach(({ task }) => {
-  met.currentTestId = `${task.file.name}\n${task.fullTestName}`;
+  // As the filter by name reads it.
+  met.currentTestId = `${task.file.name}\n${task.fullTestName.replaceAll(' > ', ' ')}`;
 });
 afterEach(() => {
   met.currentTestId = undefined;

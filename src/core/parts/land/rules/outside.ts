@@ -2,7 +2,7 @@ import { inside } from '../../../land/faces.js';
 import { offThing, thingsOf } from '../../../land/things.js';
 import { pointAt, stations } from '../../../plan/geometry.js';
 import { crossing } from '../../../plan/legIndex.js';
-import type { Line, Thing } from '../../../plan/schema.js';
+import type { Line, Point, Thing } from '../../../plan/schema.js';
 import { onLine, type Found, type Rule } from '../../../findings/rule.js';
 
 /** A boundary fence stands on the boundary: this far over counts as on it, m. */
@@ -20,12 +20,11 @@ export const outside: Rule = {
     return Object.values(scene.plan.lines).flatMap((line): Found[] => {
       const s = firstOutside(line, rims);
       if (s === null) return [];
-      const p = pointAt(line.vertices, s);
       return [
         {
           key: line.id,
           title: `${line.name} leaves the property`,
-          why: `At ${scene.say.metres(s)} it stands ${scene.say.metres(Math.min(...rims.map((t) => offThing(t, p))))} outside the rim that was drawn.`,
+          why: `At ${scene.say.metres(s)} it stands ${scene.say.metres(offAll(rims, pointAt(line.vertices, s)))} outside the rim that was drawn.`,
           todo: 'Bring it back, or agree it with the neighbour and draw the rim as it is.',
           place: onLine(line, s),
         },
@@ -34,7 +33,10 @@ export const outside: Rule = {
   },
 };
 
-/** The first place of a line outside all rims: legs are cut where they cross a rim. */
+/**
+ * A place of a line outside all rims, the furthest out of the piece that leaves them first: legs are cut
+ * where they cross a rim, and each piece is asked at its ends and in its middle.
+ */
 function firstOutside(line: Line, rims: readonly Thing[]): number | null {
   const at = stations(line.vertices);
   for (let i = 0; i + 1 < line.vertices.length; i++) {
@@ -47,11 +49,19 @@ function firstOutside(line: Line, rims: readonly Thing[]): number | null {
     );
     const parts = [0, ...cuts, 1].sort((x, y) => x - y);
     for (let k = 0; k + 1 < parts.length; k++) {
-      const f = (parts[k]! + parts[k + 1]!) / 2;
-      const p = { e: a.e + f * (b.e - a.e), n: a.n + f * (b.n - a.n) };
-      if (!rims.some((t) => inside(t.points, p) || offThing(t, p) <= ON_BOUNDARY))
-        return at[i]! + f * (at[i + 1]! - at[i]!);
+      const [from, to] = [parts[k]!, parts[k + 1]!];
+      const [out] = [from, (from + to) / 2, to]
+        .map((f) => ({
+          f,
+          off: offAll(rims, { e: a.e + f * (b.e - a.e), n: a.n + f * (b.n - a.n) }),
+        }))
+        .sort((x, y) => y.off - x.off);
+      if (out!.off > ON_BOUNDARY) return at[i]! + out!.f * (at[i + 1]! - at[i]!);
     }
   }
   return null;
 }
+
+/** How far a place lies outside all rims, m; 0 within one of them. */
+const offAll = (rims: readonly Thing[], p: Point): number =>
+  Math.min(...rims.map((t) => (inside(t.points, p) ? 0 : offThing(t, p))));

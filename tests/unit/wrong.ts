@@ -1,0 +1,178 @@
+/** Plans in which each rule speaks up. */
+import { catalogue } from '../../src/core/plan/catalogue.js';
+import type { Line, Plan } from '../../src/core/plan/schema.js';
+import { oldFence } from '../../src/core/strands/retrofit.js';
+import type { Ground } from '../../src/core/terrain/ground.js';
+import { energiser, line, plan, strands } from './scene.js';
+import { hillside, wrongOnLand } from './wrong-land.js';
+
+/** A line of 300 m that an energiser feeds in its middle. */
+export const fed = (l: Partial<Line>, more: Partial<Plan> = {}) =>
+  plan(
+    [
+      line(
+        'a',
+        [
+          [0, 0],
+          [300, 0],
+        ],
+        l,
+      ),
+    ],
+    { energisers: { unit: energiser('a', 150) }, ...more },
+  );
+export const gate = (cable: boolean) => ({
+  g: { id: 'g', name: 'Gate', line: 'a', at_m: 150, width_m: 4, cable },
+});
+
+const GOATS_SIX = strands([0.15, 0.3, 0.45, 0.6, 0.8, 1.05]);
+
+export const wrong: [string, Plan][] = [
+  [
+    'barbed-live',
+    fed({ left: [], strands: [...strands([0.4]), ...strands([0.9], { wire: 'barbed' })] }),
+  ],
+  [
+    'barbed-horses',
+    fed({
+      left: ['horses'],
+      strands: [...strands([0.45, 0.7, 1]), ...strands([1.35], { wire: 'barbed', duty: 'cold' })],
+    }),
+  ],
+  [
+    'near-barbed',
+    fed({
+      left: [],
+      strands: [...strands([0.4]), ...strands([0.5], { wire: 'barbed', duty: 'cold' })],
+    }),
+  ],
+  [
+    'live-uninsulated',
+    fed({ strands: strands([0.15, 0.3, 0.45, 0.65, 0.9], { insulated: false }) }),
+  ],
+  ['does-not-hold', fed({ left: ['goats'], strands: strands([0.3, 0.45]) })],
+  // An old fence that is kept: its mend adds live offsets and leaves what stands.
+  [
+    'does-not-hold',
+    fed({ left: ['cattle-calves'], standing: true, strands: oldFence('barbed3', catalogue) }),
+  ],
+  ['gap-too-wide', fed({ strands: strands([0.15, 0.5, 0.9]) })],
+  // Six strands at 9 m let goats squeeze through (common practice).
+  ['gap-opens', fed({ left: ['goats'], maxBay_m: 9, strands: GOATS_SIX })],
+  ['top-unseen', fed({ left: ['horses'], strands: strands([0.45, 0.75, 1.05, 1.35]) })],
+  ['step-over', fed({ stepOver: true })],
+  ['panel-live', fed({ strands: [...strands([0.8], { wire: 'woven' }), ...strands([0.95])] })],
+  [
+    'bare-on-steel',
+    fed({
+      strands: [
+        ...strands([0.15, 0.3, 0.45, 0.65]),
+        ...strands([0.9], { duty: 'cold', insulated: false }),
+      ],
+    }),
+  ],
+  [
+    'left-design',
+    fed(
+      { design: 'd' },
+      { designs: { d: { id: 'd', name: 'Ewes', strands: strands([0.15, 0.9]) } } },
+    ),
+  ],
+  ['bays-too-long', fed({ maxBay_m: 12 })],
+  [
+    'bend-unbraced',
+    plan([
+      {
+        ...line('a', [
+          [0, 0],
+          [100, 0],
+          [150, 80],
+        ]),
+        vertices: line('a', [
+          [0, 0],
+          [100, 0],
+          [150, 80],
+        ]).vertices.map((v, i) => (i === 1 ? { ...v, kind: 'bend' } : v)),
+      },
+    ]),
+  ],
+  ['cold-limit', fed({ school: 'firm' })],
+  ['hot-sag', fed({ school: 'sag-out', maxBay_m: 15 })],
+  [
+    'no-tensioner',
+    plan([
+      line(
+        'a',
+        [
+          [0, 0],
+          [80, 0],
+        ],
+        { tensioner: false },
+      ),
+    ]),
+  ],
+  [
+    'feeding',
+    plan([
+      line('a', [
+        [0, 0],
+        [80, 0],
+      ]),
+    ]),
+  ],
+  ['over-limit', fed({}, { energisers: { unit: energiser('a', 0, { model: 'old8' }) } })],
+  [
+    'below-aim',
+    fed(
+      {},
+      {
+        energisers: { unit: energiser('a', 0, { model: 'm05' }) },
+        sizing: { resistance: 'planning', reserve: 0.9 },
+      },
+    ),
+  ],
+  [
+    'dead',
+    plan(
+      [
+        line('a', [
+          [0, 0],
+          [80, 0],
+        ]),
+        line('b', [
+          [0, 50],
+          [80, 50],
+        ]),
+      ],
+      { energisers: { unit: energiser('a', 0) } },
+    ),
+  ],
+  ['gate-no-cable', fed({}, { gates: gate(false) })],
+  ['earth-test', fed({}, { energisers: { unit: energiser('a', 0, { model: 'm2', rods: 3 }) } })],
+  ['rods-close', fed({}, { energisers: { unit: energiser('a', 0, { rodSpacing_m: 1 }) } })],
+  ['off-ground', fed({}, {})],
+  ['unsaid', fed({ left: [] })],
+  ['post-lifts', fed({})],
+  ['clearance', fed({})],
+  ...wrongOnLand,
+];
+
+/** Ground with one dip of a given depth, and a rim that a 300 m line overruns. */
+const dip = (depth: number, width: number) => ({
+  kind: 'grid' as const,
+  east0_m: -10,
+  north0_m: -10,
+  cell_m: 2,
+  cols: 140,
+  rows: 11,
+  z_m: Array.from(
+    { length: 140 * 11 },
+    (_, k) => -depth * Math.exp(-((((k % 140) * 2 - 110) / width) ** 2)),
+  ),
+});
+export const GROUND_OF: Record<string, Ground> = {
+  'gate-swing': hillside,
+  'off-ground': dip(1.4, 4),
+  'post-lifts': dip(1.4, 4),
+  clearance: dip(0.85, 4.5),
+};
