@@ -41,6 +41,8 @@ export function exportAs(format: string, { plan, grids }: OpenedPlan) {
   }[known]();
   const base =
     plan.name
+      .normalize('NFD')
+      .replace(/\p{M}/gu, '')
       .toLowerCase()
       .replace(/[^a-z0-9]+/g, '-')
       .replace(/^-|-$/g, '') || 'plan';

@@ -14,7 +14,9 @@ import { orderCsv } from '../../src/formats/orderCsv.js';
 import { setOutCsv } from '../../src/formats/setOut.js';
 import { parsePlan } from '../../src/formats/planFile.js';
 import { FLAT } from './scene.js';
+import { exportAs, FORMATS } from '../../src/server/exports.js';
 import { GROUND_OF, wrong } from './wrong.js';
+import { paddock, thing, things } from './wrong-land.js';
 
 const demo = parsePlan(readFileSync('demo/hollin-scar.plan.json', 'utf8'));
 const ground = groundOf(demo.plan, demo.grids);
@@ -53,6 +55,23 @@ describe('approved', () => {
     const few = { ...report, lines: { burn: report.lines['burn']! } };
     await expect(setOutCsv(demo.plan, few, cat)).toMatchFileSnapshot(file('set-out'));
     await expect(orderCsv(report)).toMatchFileSnapshot(file('order'));
+  });
+
+  it('a small paddock with all that can lie on it, in every format', async () => {
+    const lying = things(
+      thing('water', [[50, 50]]),
+      thing('burn', [[-20, 30], [120, 40]], { width_m: 2 }), // prettier-ignore
+      thing('building', [[5, 60], [15, 60], [15, 70]], { earthed: true }), // prettier-ignore
+      thing('overhead', [[-50, 90], [150, 95]], { volts_kV: 11, height_m: 9 }), // prettier-ignore
+    );
+    const gates = { g: { id: 'g', name: 'Gate & "yard" <1>', line: 'a', at_m: 50, width_m: 4, cable: true } }; // prettier-ignore
+    const small = { plan: paddock({ ...lying, gates, name: 'Äcker & Söhne' }), grids: {} };
+    for (const format of Object.keys(FORMATS)) {
+      const { text, type, file: name } = exportAs(format, small);
+      await expect(`${name} ${type}\n${text}\n`).toMatchFileSnapshot(file(`small-${format}`));
+    }
+    expect(() => exportAs('docx', small)).toThrow('there are plan, geojson');
+    expect(exportAs('plan', { ...small, plan: { ...small.plan, name: '::' } }).file).toBe('plan.plan.json'); // prettier-ignore
   });
 
   it('the choices of the demo', async () => {
