@@ -4,7 +4,7 @@
  */
 import { create } from 'zustand';
 import type { Outbox } from './outbox.js';
-import { postRecord } from './server.js';
+import { again, postRecord } from './server.js';
 
 export interface RecordOut {
   readonly kind: string;
@@ -46,11 +46,7 @@ async function flush(): Promise<void> {
   flushing = true;
   for (let next = get().pending[0]; next; next = get().pending[0]) {
     const out = next;
-    const answer = await postRecord(out.kind, out.record);
-    if (!answer) {
-      await new Promise((wake) => setTimeout(wake, 1500));
-      continue;
-    }
+    const answer = await again(() => postRecord(out.kind, out.record));
     set((s) => ({
       pending: s.pending.filter((p) => p !== out),
       refused: answer.taken ? s.refused : [...s.refused, { ...out, reason: answer.reason }],

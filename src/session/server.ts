@@ -64,3 +64,15 @@ export async function postRecord(
   if (!answer || answer.status === 429) return null;
   return answer.ok ? { taken: true, reason: '' } : { taken: false, reason: await wordsOf(answer) };
 }
+
+/** Until a server that was away is asked again. */
+export const pause = () => new Promise((wake) => setTimeout(wake, 1500));
+
+/** Asks until there is an answer. */
+export async function again<T>(ask: () => Promise<T | null>): Promise<T> {
+  for (;;) {
+    const answer = await ask();
+    if (answer) return answer;
+    await pause();
+  }
+}

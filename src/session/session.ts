@@ -12,7 +12,7 @@ import { openOutbox, type Outbox } from './outbox.js';
 import { sendLeft } from './records.js';
 import { openBook, saveState, stacksNow, type Effect, type Event } from './book.js';
 import { take } from './reducer.js';
-import { changeNamed, newsSince, postChange } from './server.js';
+import { again, pause, changeNamed, newsSince, postChange } from './server.js';
 import { committed, useSession, type Session } from './state.js';
 
 export { useSession } from './state.js';
@@ -94,17 +94,6 @@ async function carryOut(effect: Effect): Promise<void> {
       return followPatch(effect.patch);
     case 'replace':
       return openWorker();
-  }
-}
-
-const pause = () => new Promise((wake) => setTimeout(wake, 1500));
-
-/** Asks until there is an answer. */
-async function again<T>(ask: () => Promise<T | null>): Promise<T> {
-  for (;;) {
-    const answer = await ask();
-    if (answer) return answer;
-    await pause();
   }
 }
 

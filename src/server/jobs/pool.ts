@@ -85,15 +85,9 @@ export function createPool(options: PoolOptions): Pool {
       else job.fail(new FormatError(answer.place, answer.reason));
       next();
     });
-    const gone = () => {
-      const at = helpers.indexOf(helper);
-      if (at >= 0) helpers.splice(at, 1);
-      const { job } = helper;
-      free(helper);
-      // It fell over by itself: a fatal error that no code can catch, such as memory.
-      job?.fail(new JobError(422, 'it could not be read: it is damaged, or too large'));
-      next();
-    };
+    // It fell over by itself: a fatal error that no code can catch, such as memory.
+    const gone = () =>
+      drop(helper, new JobError(422, 'it could not be read: it is damaged, or too large'));
     child.on('exit', gone);
     child.on('error', gone);
     return helper;
@@ -104,16 +98,21 @@ export function createPool(options: PoolOptions): Pool {
     helper.job = null;
   }
 
-  /** Ends a helper in the middle of its work. */
-  function end(helper: Helper, why: JobError): void {
+  /** Counts a helper no more; who waited for its job is told why. */
+  function drop(helper: Helper, why: JobError): void {
     const { job } = helper;
     free(helper);
     const at = helpers.indexOf(helper);
     if (at >= 0) helpers.splice(at, 1);
-    helper.child.removeAllListeners('exit');
-    helper.child.kill('SIGKILL');
     job?.fail(why);
     next();
+  }
+
+  /** Ends a helper in the middle of its work. */
+  function end(helper: Helper, why: JobError): void {
+    helper.child.removeAllListeners('exit');
+    helper.child.kill('SIGKILL');
+    drop(helper, why);
   }
 
   function next(): void {
