@@ -5,7 +5,10 @@ import { build } from 'esbuild';
 import { zipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { createPool, JobError, type Pool } from '../../src/server/jobs/pool.js';
+import { openDatabase } from '../../src/server/database.js';
 import { JOBS } from '../../src/server/jobs/kinds.js';
+import { planStore } from '../../src/server/store.js';
+import { line, plan } from './scene.js';
 
 let folder: string;
 let file: string;
@@ -50,6 +53,28 @@ describe('a helper', () => {
       place: '/inputs',
     });
     await expect(pool.run('calc', { body: '{', kind: null })).rejects.toThrow('not JSON');
+  });
+
+  it('saves a large change as the server itself would: once, and soundly', async () => {
+    const store = join(folder, 'store.sqlite');
+    const db = await openDatabase(store);
+    const plans = planStore(db);
+    const id = await plans.create({ plan: plan([line('a', [[0, 0], [90, 0]])]), grids: {} }); // prettier-ignore
+    const points = Array.from({ length: 5000 }, (_, i) => ({ e: i, n: i % 7 }));
+    const value = { t: { id: 't', name: 'Hedge', kind: 'tree', points } };
+    const change = (name: string, value: unknown) => ({
+      body: JSON.stringify({ changeId: `large-change-${name}`, tab: 'tab-1', base: 0, kind: 'do', words: 'w', patch: [{ op: 'add', path: '/things', value }], inverse: [{ op: 'remove', path: '/things' }] }), // prettier-ignore
+      file: store,
+      id,
+    });
+    const said = async (order: ReturnType<typeof change>) =>
+      JSON.parse((await pool.run('commit', order))['text']!) as unknown;
+    for (let k = 0; k < 2; k++)
+      expect(await said(change('one', value))).toMatchObject({ status: 'saved', revision: 1 });
+    expect((await plans.head(id))!.plan.things!['t']!.points).toHaveLength(5000);
+    await expect(said(change('two', { t: { ...value.t, kind: 'dragon' } }))).rejects.toMatchObject({ name: 'FormatError', place: expect.stringContaining('/things/t/kind') }); // prettier-ignore
+    expect(await said({ ...change('three', value), id: 'gone' })).toBeNull();
+    await db.destroy();
   });
 
   it('is stopped when its time is over, and the next job has another', async () => {

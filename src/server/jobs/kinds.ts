@@ -8,6 +8,8 @@ import { evaluate } from '../../core/evaluate.js';
 import { catalogue } from '../../core/plan/catalogue.js';
 import { groundOf } from '../../core/terrain/ground.js';
 import { heightRange } from '../../core/terrain/relief.js';
+import type { Proposed } from '../../formats/change.js';
+import { ProposedSchema } from '../../formats/changeSchema.js';
 import { FormatError, parseJson } from '../../formats/error.js';
 import { readGround, readGroundTiff, type Reference } from '../../formats/ground.js';
 import { openPlan } from '../../formats/planFile.js';
@@ -148,6 +150,14 @@ export const JOBS = {
       const known = typeof id === 'string' && (await plans.gridBody(id)) !== null ? [id] : [];
       const made = await plans.create(openPlan(value, new Set(known)));
       return { text: JSON.stringify({ id: made }) };
+    }),
+  ),
+
+  /** A large change of a property of the store; what came of it, null without such a property. */
+  commit: job<{ body: Body; file: string; id: string }>(STORED, ({ body, file, id }) =>
+    within(file, async (plans) => {
+      const change = validate<Proposed>(ProposedSchema, parsed(body));
+      return { text: JSON.stringify(await plans.commit(id, change)) };
     }),
   ),
 

@@ -1,9 +1,10 @@
 import type { APIRoute } from 'astro';
-import type { Proposed } from '../../../../formats/change.js';
+import type { CommitResult, Proposed } from '../../../../formats/change.js';
 import { ProposedSchema } from '../../../../formats/changeSchema.js';
+import { parseJson } from '../../../../formats/error.js';
 import { validate } from '../../../../formats/validate.js';
-import { store } from '../../../../server/index.js';
-import { answer, bodyJson, fault, json, ROOM } from '../../../../server/http.js';
+import { jobs, store, storeFile } from '../../../../server/index.js';
+import { answer, bodyBytes, fault, json, ROOM } from '../../../../server/http.js';
 
 /** Changes after a revision, oldest first; or one change by its id. */
 export const GET: APIRoute = ({ params, url }) =>
@@ -19,11 +20,23 @@ export const GET: APIRoute = ({ params, url }) =>
     return json(await plans.changesSince(params.id!, since));
   });
 
+/** A change with a longer body than this is checked and saved by a helper, so that others need not wait. */
+const LARGE = 64 * 1024;
+
+async function save(id: string, body: Uint8Array): Promise<CommitResult | null> {
+  const plans = await store();
+  if (body.length > LARGE) {
+    const { text } = await jobs().run('commit', { body, file: storeFile(), id });
+    return JSON.parse(text!) as CommitResult | null;
+  }
+  const value = parseJson(Buffer.from(body).toString('utf8'));
+  return plans.commit(id, validate<Proposed>(ProposedSchema, value));
+}
+
 /** Saves a change: 200 when saved or merged, 409 with the other changes when they touch. */
 export const POST: APIRoute = ({ params, request }) =>
   answer(async () => {
-    const change = validate<Proposed>(ProposedSchema, await bodyJson(request, ROOM.change));
-    const result = await (await store()).commit(params.id!, change);
+    const result = await save(params.id!, await bodyBytes(request, ROOM.change));
     if (!result) return fault(404, 'no such property');
     return json(result, result.status === 'saved' ? 200 : 409);
   });
