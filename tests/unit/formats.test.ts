@@ -238,3 +238,23 @@ describe('patches', () => {
     expect(patchesTouch(step('replace', '/ab'), step('replace', '/a'))).toBe(false);
   });
 });
+
+describe('a projection as a user names it', () => {
+  it('is taken with or without blanks and colons, in either case', () => {
+    const north = projection('utm 30n');
+    for (const words of ['UTM30N', ' utm  30 n ', 'Utm 30 N'])
+      expect(projection(words)).toBe(north);
+    expect(north).toContain('+zone=30');
+    expect(north).not.toContain('+south');
+    expect(projection('utm 5s')).toContain('+south');
+    const grid = projection('epsg 32630');
+    for (const words of ['EPSG:32630', 'epsg : 32630', 'epsg:  32630', 'EPSG32630']) expect(projection(words)).toBe(grid); // prettier-ignore
+  });
+
+  it('is refused beyond what there is', () => {
+    for (const words of ['utm 0n', 'utm 61s']) expect(() => projection(words)).toThrow('1 to 60');
+    for (const words of ['utm 60n', 'utm 1s']) expect(projection(words)).toContain('+proj=utm');
+    expect(() => projection('epsg 99999')).toThrow('99999 does not ship');
+    expect(() => projection('somewhere')).toThrow();
+  });
+});

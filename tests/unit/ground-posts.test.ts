@@ -9,8 +9,14 @@ import { layOut } from '../../src/core/posts/layout.js';
 import { gridFromSpots } from '../../src/core/terrain/gridding.js';
 import { groundOf, heightAt } from '../../src/core/terrain/ground.js';
 import { gAt, profileOf, sAtG, zAt } from '../../src/core/terrain/profile.js';
-import { contourInterval, contourLines, hillShade } from '../../src/core/terrain/relief.js';
-import { line } from './scene.js';
+import {
+  contourInterval,
+  contourLines,
+  hillShade,
+  slopeOf,
+} from '../../src/core/terrain/relief.js';
+import { evaluate } from '../../src/core/evaluate.js';
+import { line, plan, report } from './scene.js';
 
 /** A plane that rises 0.3 m a metre to the east and 0.1 to the north. */
 const plane: Grid = {
@@ -89,6 +95,16 @@ describe('ground', () => {
     const away = inner({ ...plane, z_m: plane.z_m.map((_, k) => -(k % 31) * 3) });
     expect(flat).toBeCloseTo(255 * Math.SQRT1_2, -1);
     expect(away).toBeLessThan(flat);
+  });
+
+  it('the slope of a plane is the same at its rim as within, on a grid wider than high; a gap has none', () => {
+    const slopes = slopeOf(plane);
+    expect(slopes).toHaveLength(31 * 21);
+    for (const k of [0, 30, 31 * 20, 31 * 21 - 1, 31 * 10 + 15])
+      expect(slopes[k]).toBeCloseTo(Math.hypot(0.3, 0.1), 6);
+    const holed = slopeOf({ ...plane, z_m: plane.z_m.with(31 * 10 + 15, null) });
+    expect(holed[31 * 10 + 16]).toBe(0);
+    expect(holed[31 * 10 + 18]).toBeCloseTo(Math.hypot(0.3, 0.1), 6);
   });
 
   it('a grid from scattered points of a plane is that plane inside their hull', () => {
@@ -176,6 +192,14 @@ describe('layout', () => {
     expect(out.posts.some((p) => p.s_m > 28.1 && p.s_m < 31.9)).toBe(false);
     for (const s of out.stretches) expect(s.bay_m).toBeLessThanOrEqual(6 + 1e-6);
   });
+  it('of posts that were placed the longest bay counts, as taped over the ground', () => {
+    const placed = [12, 20, 45].map((at_m) => ({ at_m, kind: 'steel-180' }));
+    const one = report(plan([line('a', [[0, 0], [60, 0]], { placed })])); // prettier-ignore
+    expect(one.lines['a']!.stretches).toMatchObject([{ bays: 4, bay_m: 25, equal: false, from_m: 0, to_m: 60 }]); // prettier-ignore
+    const up = evaluate(plan([line('a', [[0, 0], [60, 0]], { placed })]), ground, catalogue); // prettier-ignore
+    expect(up.lines['a']!.stretches[0]!.bay_m).toBeCloseTo(25 * Math.hypot(1, 0.3), 6);
+  });
+
   it('sets posts closer on undulating ground', () => {
     const l = line('a', [
       [0, 0],
