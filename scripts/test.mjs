@@ -41,7 +41,7 @@ function step(name, command, args) {
 await Promise.all([
   step('types', 'astro', ['check', '--minimumSeverity', 'warning']),
   (async () => {
-    await step('format', 'prettier', ['--check', '.']);
+    await step('format', 'prettier', ['--check', '--cache', '.']);
     await step('lint', 'eslint', ['--max-warnings', '0', '.']);
     await step('imports', 'depcruise', ['src', '--config', '.dependency-cruiser.cjs']);
   })(),

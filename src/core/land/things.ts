@@ -45,9 +45,14 @@ export interface Barred {
   readonly why: string;
 }
 
+/** A line is looked at in steps of this length, m, and where a stretch begins to this. */
 const STEP = 0.25;
+const EDGE = 1e-3;
 
-/** The stretches of a line that lie within reach of a thing, to a quarter of a metre. */
+/**
+ * The stretches of a line that lie within reach of a thing, to a millimetre at their ends; one shorter
+ * than a quarter of a metre may be missed.
+ */
 export function stretchesNear(
   line: Pick<Line, 'vertices'>,
   t: Thing,
@@ -67,15 +72,29 @@ export function stretchesNear(
       continue;
     }
     const length = at[i + 1]! - at[i]!;
-    for (let d = 0; ;) {
+    const off = (d: number) => {
       const f = length === 0 ? 0 : d / length;
-      const off = offThing(t, { e: a.e + f * (b.e - a.e), n: a.n + f * (b.n - a.n) });
-      const on = off <= reach;
-      if (on && from === null) from = at[i]! + d;
-      if (!on) close(at[i]! + d);
+      return offThing(t, { e: a.e + f * (b.e - a.e), n: a.n + f * (b.n - a.n) });
+    };
+    /** Where a stretch begins or ends between a place within reach and one without. */
+    const edge = (within: number, without: number) => {
+      let [on, not] = [within, without];
+      while (Math.abs(on - not) > EDGE) {
+        const mid = (on + not) / 2;
+        if (off(mid) <= reach) on = mid;
+        else not = mid;
+      }
+      return at[i]! + on;
+    };
+    for (let d = 0, last = 0; ;) {
+      const away = off(d);
+      const on = away <= reach;
+      if (on && from === null) from = edge(d, last);
+      if (!on && from !== null) close(edge(last, d));
       if (d >= length) break;
+      last = d;
       // Nothing can come nearer than the way gone: far off, big steps are as sure as small ones.
-      d = Math.min(length, d + Math.max(STEP, on ? 0 : off - reach));
+      d = Math.min(length, d + Math.max(STEP, on ? 0 : away - reach));
     }
   }
   close(at.at(-1)!);
