@@ -98,6 +98,35 @@ describe('placement', () => {
     });
   });
 
+  it('asks nothing of the datum, nor of the end that one starts from', () => {
+    fc.assert(
+      fc.property(rough, (p) => {
+        const high = { ...p, ground_z_m: p.ground_z_m.map((z) => z + 500) };
+        const last = p.ground_s_m.at(-1)!;
+        const back = {
+          ...p,
+          ground_s_m: p.ground_s_m.map((s) => last - s).reverse(),
+          ground_z_m: [...p.ground_z_m].reverse(),
+        };
+        const cost = (q: PlacementInputs) => {
+          const found = place(q);
+          return 'cost' in found ? found.cost : null;
+        };
+        const own = cost(p);
+        for (const other of [high, back])
+          if (own === null) expect(cost(other)).toBeNull();
+          else expect(cost(other)).toBeCloseTo(own, 9);
+        const [i, j] = [0, p.ground_s_m.length - 1];
+        const [low, wide] = spanClearance(p, i, j);
+        expect(spanClearance(high, i, j)).toEqual([
+          expect.closeTo(low, 9),
+          expect.closeTo(wide, 9),
+        ]);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
   it('says which limit stands in the way, and refuses samples that do not rise', () => {
     const s = Array.from({ length: 21 }, (_, i) => i);
     const wall = place({
@@ -106,7 +135,25 @@ describe('placement', () => {
       ground_z_m: s.map((x) => (x === 10 ? 2 : 0)),
       clearance_max_m: 0.2,
     });
-    expect(wall).toMatchObject({ feasible: false, furthest_reachable_m: expect.any(Number) });
+    // Posts at the foot of the spike are lifted out; spans over it touch it: either limit alone would do.
+    expect(wall).toEqual({
+      feasible: false,
+      furthest_reachable_m: expect.any(Number),
+      feasible_without_uplift_limit: true,
+      feasible_without_clearance_limit: true,
+    });
+    const lifted = place({
+      ...base,
+      ground_s_m: s,
+      ground_z_m: s.map((x) => 0.6 * Math.abs(x - 10)),
+      clearance_max_m: 9,
+      post_kinds: [{ name: 'weak', price: 1, pullout_capacity_N: 1 }],
+    });
+    expect(lifted).toMatchObject({
+      feasible: false,
+      feasible_without_uplift_limit: true,
+      feasible_without_clearance_limit: false,
+    });
     expect(() => place({ ...base, ground_s_m: [0, 0], ground_z_m: [1, 1] })).toThrow('must rise');
   });
 });
