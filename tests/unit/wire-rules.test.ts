@@ -69,6 +69,18 @@ describe('too tight for the coldest night', () => {
   });
 });
 
+describe('of several runs', () => {
+  const bent = (part: Partial<Line>) => plan([line('a', [[0, 0], [60, 0], [60, 59], [118, 59]], part)]); // prettier-ignore
+
+  it('the longest bay is told, wherever it lies', () => {
+    // Bays of 12, 11.8 and 11.6 m; and of 15, 14.75 and 14.5 m.
+    expect(of(bent({ maxBay_m: 12 }), 'bays-too-long')[0]!.why).toMatch(/Bays of 12(\.0)?.m/);
+    const slack = of(bent({ maxBay_m: 15, school: 'sag-out', strands: low }), 'hot-sag')[0]!;
+    expect(slack.why).toMatch(/a 15(\.0)?.m bay/);
+    expect(slack.place).toMatchObject({ from_m: 0, to_m: 60 });
+  });
+});
+
 describe('bends and bays', () => {
   const bent = (deg: number, kind: 'bend' | 'corner' = 'bend') => {
     const r = (deg * Math.PI) / 180;
