@@ -98,6 +98,35 @@ describe('placement', () => {
     });
   });
 
+  it('equal spans: the fewest whose posts hold, tried one after another', () => {
+    /** Samples nearest to equal spans; of two as near the later. */
+    const equal = (p: PlacementInputs, spans: number) => {
+      const s = p.ground_s_m;
+      const nearest = (want: number) => s.reduce((best, x, k) => (Math.abs(x - want) <= Math.abs(s[best]! - want) + 1e-12 ? k : best), 0); // prettier-ignore
+      return Array.from({ length: spans + 1 }, (_, k) => nearest((s.at(-1)! * k) / spans));
+    };
+    const holds = (p: PlacementInputs, posts: readonly number[]) =>
+      posts.slice(1).every((j, m) => {
+        const i = posts[m]!;
+        if (j <= i || p.ground_s_m[j]! - p.ground_s_m[i]! > p.max_spacing_m + 1e-9) return false;
+        const [low, high] = spanClearance(p, i, j);
+        if (low < p.clearance_min_m || high > p.clearance_max_m) return false;
+        const next = posts[m + 2];
+        return next === undefined || upliftAt(p, i, j, next) <= 4000 / p.safety_factor;
+      });
+    fc.assert(
+      fc.property(rough, (p) => {
+        const last = p.ground_s_m.length - 1;
+        const counts = Array.from({ length: last }, (_, k) => k + 1);
+        const first = counts.find((n) => holds(p, equal(p, n)));
+        const found = placeUniform(p);
+        if (first === undefined) expect(found).toBeNull();
+        else expect(found!.intermediate_posts).toBe(first - 1);
+      }),
+      { numRuns: 200 },
+    );
+  });
+
   it('asks nothing of the datum, nor of the end that one starts from', () => {
     fc.assert(
       fc.property(rough, (p) => {
