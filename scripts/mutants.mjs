@@ -147,7 +147,6 @@ const placeOf = ({ fileName, location: { start }, mutatorName, replacement }) =>
 
 /** True when every test that meets the mutant passes with it. */
 async function lives(mutant) {
-  if (mutant.status === 'Ignored') return true;
   // What is met while loading may be felt in any test.
   const which = first.has(mutant.id) ? null : [...(tests.get(mutant.id) ?? [])];
   if (which?.length === 0) return true;

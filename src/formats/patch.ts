@@ -92,6 +92,22 @@ export function edit<T extends object>(document: T, recipe: (draft: T) => void):
   return { next, patch: steps(patch), inverse: steps(inverse) };
 }
 
+/** The steps that turn one document into another, by its top keys. */
+export function difference(
+  was: Readonly<Record<string, unknown>>,
+  next: Readonly<Record<string, unknown>>,
+): PatchStep[] {
+  const keys = new Set([...Object.keys(was), ...Object.keys(next)]);
+  return [...keys].flatMap((key): PatchStep[] => {
+    const path = toPointer([key]);
+    if (!(key in next)) return [{ op: 'remove', path }];
+    if (!(key in was)) return [{ op: 'add', path, value: next[key] }];
+    return JSON.stringify(was[key]) === JSON.stringify(next[key])
+      ? []
+      : [{ op: 'replace', path, value: next[key] }];
+  });
+}
+
 /**
  * True when two patches cannot be taken in either order: one path holds the other, or one moves the
  * places of a list that the other writes into.

@@ -55,9 +55,13 @@ export async function bodyBytes(request: Request, room: number): Promise<Uint8Ar
 export const bodyText = async (request: Request, room: number): Promise<string> =>
   Buffer.from(await bodyBytes(request, room)).toString('utf8');
 
+/** JSON of a body that was read. */
+export const jsonOf = (bytes: Uint8Array): unknown =>
+  parseJson(Buffer.from(bytes).toString('utf8'));
+
 /** JSON of a request body. */
 export const bodyJson = async (request: Request, room: number): Promise<unknown> =>
-  parseJson(await bodyText(request, room));
+  jsonOf(await bodyBytes(request, room));
 
 /** Runs an endpoint; what is wrong with a request is said with its place and reason. */
 export async function answer(run: () => Promise<Response>): Promise<Response> {

@@ -8,8 +8,9 @@ import { liftPlan, versionOf } from '../core/versions.js';
 import type { CommitResult, Light, News, Opened, Proposed, Saved } from '../formats/change.js';
 import { FormatError } from '../formats/error.js';
 import { openPlan, type OpenedPlan } from '../formats/planFile.js';
-import { applyPatch, patchesTouch } from '../formats/patch.js';
+import { applyPatch, difference, patchesTouch } from '../formats/patch.js';
 import { stacksOf } from '../formats/stacks.js';
+import { breath, inTurn } from './turns.js';
 
 export interface PropertyRow {
   readonly id: string;
@@ -351,34 +352,6 @@ export function planStore(db: Knex, parts: readonly Part[] = PARTS) {
       return { ...now, grids };
     },
   };
-}
-
-/** Lets what waits be answered first. */
-const breath = () => new Promise<void>((done) => setImmediate(done));
-
-/** Runs what concerns one thing one after another, different things side by side. */
-function inTurn() {
-  const last = new Map<string, Promise<unknown>>();
-  return <T>(id: string, run: () => Promise<T>): Promise<T> => {
-    const mine = (last.get(id) ?? Promise.resolve()).then(run, run);
-    last.set(id, mine);
-    const over = () => last.get(id) === mine && last.delete(id);
-    mine.then(over, over);
-    return mine;
-  };
-}
-
-/** The steps that turn one document into another, by its top keys. */
-function difference(was: Record<string, unknown>, next: Record<string, unknown>): PatchStep[] {
-  const keys = new Set([...Object.keys(was), ...Object.keys(next)]);
-  return [...keys].flatMap((key): PatchStep[] => {
-    const path = `/${key.replaceAll('~', '~0').replaceAll('/', '~1')}`;
-    if (!(key in next)) return [{ op: 'remove', path }];
-    if (!(key in was)) return [{ op: 'add', path, value: next[key] }];
-    return JSON.stringify(was[key]) === JSON.stringify(next[key])
-      ? []
-      : [{ op: 'replace', path, value: next[key] }];
-  });
 }
 
 export type PlanStore = ReturnType<typeof planStore>;

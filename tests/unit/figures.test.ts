@@ -13,7 +13,7 @@ import type { Requirement } from '../../src/core/report/schema.js';
 import { groundOf } from '../../src/core/terrain/ground.js';
 import { strainOf, wireOf } from '../../src/core/wire/strain.js';
 import { pushAside } from '../../src/core/wire/temperature.js';
-import { energiser, FLAT, line, plan, report, strands } from './scene.js';
+import { energiser, FLAT, line, plan, PLACING, report, strands } from './scene.js';
 
 const slope: Grid = {
   east0_m: -20,
@@ -178,15 +178,8 @@ describe('baselines of placement', () => {
   const flat = (n: number, part: Partial<PlacementInputs> = {}): PlacementInputs => ({
     ground_s_m: Array.from({ length: n + 1 }, (_, i) => i),
     ground_z_m: Array.from({ length: n + 1 }, () => 0),
-    strands: 5,
-    tension_N: 900,
-    wire_weight_N_per_m: 0.378,
-    wire_height_low_m: 0.15,
-    clearance_min_m: 0.03,
-    clearance_max_m: 0.32,
+    ...PLACING,
     max_spacing_m: 7,
-    min_spacing_m: 0,
-    safety_factor: 1.5,
     post_kinds: [{ name: 'light', price: 5, pullout_capacity_N: 900 }],
     ...part,
   });

@@ -3,17 +3,11 @@ import { describe, expect, it } from 'vitest';
 import { placeUniform } from '../../src/core/posts/baselines.js';
 import { spanClearance, upliftAt, type PlacementInputs } from '../../src/core/posts/limits.js';
 import { place } from '../../src/core/posts/placement.js';
+import { PLACING } from './scene.js';
 
 const base: Omit<PlacementInputs, 'ground_s_m' | 'ground_z_m'> = {
-  strands: 5,
-  tension_N: 900,
-  wire_weight_N_per_m: 0.378,
-  wire_height_low_m: 0.15,
-  clearance_min_m: 0.03,
-  clearance_max_m: 0.32,
+  ...PLACING,
   max_spacing_m: 4,
-  min_spacing_m: 0,
-  safety_factor: 1.5,
   post_kinds: [
     { name: 'light', price: 5, pullout_capacity_N: 900 },
     { name: 'stout', price: 13, pullout_capacity_N: 4000 },

@@ -66,3 +66,15 @@ export function plan(lines: Line[], part: Partial<Plan> = {}): Plan {
 }
 
 export const report = (p: Plan, ground: Ground = FLAT): Report => evaluate(p, ground, catalogue);
+
+/** What a search for posts keeps to in tests; each adds its ground, spacing and kinds. */
+export const PLACING = {
+  strands: 5,
+  tension_N: 900,
+  wire_weight_N_per_m: 0.378,
+  wire_height_low_m: 0.15,
+  clearance_min_m: 0.03,
+  clearance_max_m: 0.32,
+  min_spacing_m: 0,
+  safety_factor: 1.5,
+} as const;

@@ -1,10 +1,9 @@
 import type { APIRoute } from 'astro';
 import type { CommitResult, Proposed } from '../../../../formats/change.js';
 import { ProposedSchema } from '../../../../formats/changeSchema.js';
-import { parseJson } from '../../../../formats/error.js';
 import { validate } from '../../../../formats/validate.js';
 import { jobs, store, storeFile } from '../../../../server/index.js';
-import { answer, bodyBytes, fault, json, ROOM } from '../../../../server/http.js';
+import { answer, bodyBytes, fault, json, jsonOf, ROOM } from '../../../../server/http.js';
 
 /** Changes after a revision, oldest first; or one change by its id. */
 export const GET: APIRoute = ({ params, url }) =>
@@ -29,8 +28,7 @@ async function save(id: string, body: Uint8Array): Promise<CommitResult | null> 
     const { text } = await jobs().run('commit', { body, file: storeFile(), id });
     return JSON.parse(text!) as CommitResult | null;
   }
-  const value = parseJson(Buffer.from(body).toString('utf8'));
-  return plans.commit(id, validate<Proposed>(ProposedSchema, value));
+  return plans.commit(id, validate<Proposed>(ProposedSchema, jsonOf(body)));
 }
 
 /** Saves a change: 200 when saved or merged, 409 with the other changes when they touch. */
