@@ -1,10 +1,10 @@
 /** npm run bench: the performance claims, measured on this machine. */
 import { spawnSync } from 'node:child_process';
-import { build, chromium, install } from './setup.mjs';
+import { build, debian, install } from './setup.mjs';
 
 install();
 const { status } = spawnSync('node_modules/.bin/vitest', ['bench', '--run'], { stdio: 'inherit' });
-chromium();
+debian('chromium');
 build();
 const trace = spawnSync(process.execPath, ['scripts/drag-trace.mjs'], { stdio: 'inherit' });
 const strand = spawnSync(process.execPath, ['scripts/strand-trace.mjs'], { stdio: 'inherit' });

@@ -1,8 +1,8 @@
 /** npm run screenshots: one current picture of each main view, from the demo data. */
-import { build, chromium, install } from './setup.mjs';
+import { build, debian, install } from './setup.mjs';
 
 install();
-chromium();
+debian('chromium');
 build();
 // Only now: on a fresh clone the packages are just being installed.
 const { withDemo } = await import('./demo-browser.mjs');

@@ -4,7 +4,7 @@ import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 
-const CHROMIUM = '/usr/bin/chromium';
+const AT = { chromium: '/usr/bin/chromium', 'gdal-bin': '/usr/bin/ogr2ogr' };
 
 const hash = (...parts) => {
   const sum = createHash('sha256');
@@ -55,18 +55,23 @@ export function build() {
   writeFileSync(stamp, wanted);
 }
 
-/** Chromium from Debian's packages, where that is allowed. */
-export function chromium() {
-  if (existsSync(CHROMIUM)) return;
-  const mayInstall = process.getuid?.() === 0 && existsSync('/usr/bin/apt-get');
-  if (!mayInstall) {
-    throw new Error(`The browser tests need ${CHROMIUM}: install Debian's package "chromium".`);
+/**
+ * Packages of Debian by name, installed where that is allowed. Only the browser cannot be done without: the general
+ * geographic library is something to hold our files against, and its tests say when it is missing.
+ */
+export function debian(...names) {
+  const missing = names.filter((name) => !existsSync(AT[name]));
+  if (!missing.length) return;
+  if (process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get')) {
+    if (!missing.includes('chromium')) return;
+    throw new Error(`The browser tests need ${AT.chromium}: install Debian's package "chromium".`);
   }
-  console.log('Installing Chromium from Debian …');
-  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-  execFileSync('apt-get', ['update', '-qq'], { stdio: 'inherit', env });
-  execFileSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], {
-    stdio: 'inherit',
-    env,
-  });
+  console.log(`Installing ${missing.join(' and ')} from Debian …`);
+  const options = { stdio: 'inherit', env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } };
+  execFileSync('apt-get', ['update', '-qq'], options);
+  execFileSync(
+    'apt-get',
+    ['install', '-y', '-qq', '--no-install-recommends', ...missing],
+    options,
+  );
 }

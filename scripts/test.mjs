@@ -4,10 +4,10 @@
  */
 import { spawn } from 'node:child_process';
 import { mkdirSync, readFileSync } from 'node:fs';
-import { build, chromium, install } from './setup.mjs';
+import { build, debian, install } from './setup.mjs';
 
 install();
-chromium();
+debian('chromium', 'gdal-bin');
 mkdirSync('test-results', { recursive: true });
 const env = {
   ...process.env,
