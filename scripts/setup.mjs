@@ -69,9 +69,5 @@ export function debian(...names) {
   console.log(`Installing ${missing.join(' and ')} from Debian …`);
   const options = { stdio: 'inherit', env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } };
   execFileSync('apt-get', ['update', '-qq'], options);
-  execFileSync(
-    'apt-get',
-    ['install', '-y', '-qq', '--no-install-recommends', ...missing],
-    options,
-  );
+  execFileSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], options);
 }
