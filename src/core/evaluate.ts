@@ -2,7 +2,7 @@
 import { findingsOf } from './findings/index.js';
 import { PARTS } from './parts/index.js';
 import type { Part } from './parts/part.js';
-import { createPipeline } from './pipeline.js';
+import { createPipeline, NONE } from './pipeline.js';
 import type { Catalogue } from './plan/catalogue.js';
 import type { Plan } from './plan/schema.js';
 import type { Report } from './report/schema.js';
@@ -25,7 +25,7 @@ export function createEvaluator(
 ): Evaluator {
   const rules = parts.flatMap((part) => part.rules ?? []);
   return (plan, ground, base, hurry) => {
-    const { cat, of, lines, shown, counted } = pipeline(plan, ground, base, hurry);
+    const { cat, gates, of, lines, shown, counted } = pipeline(plan, ground, base, hurry);
     const supplies = supplyList(counted, cat, plan.units);
     const all = Object.values(lines);
     return {
@@ -46,7 +46,14 @@ export function createEvaluator(
       lines,
       ...shown,
       supplies,
-      findings: findingsOf(rules, { plan, cat, lines, ...shown }),
+      findings: findingsOf(rules, {
+        plan,
+        cat,
+        lines,
+        ...shown,
+        profileOf: (id) => of[id]!.ground.profile,
+        gatesOf: (id) => gates[id] ?? NONE,
+      }),
     };
   };
 }

@@ -29,6 +29,7 @@ const SHAPES = {
     { unit: 'ft', factor: 1 / FOOT, decimals: 0 },
   ),
   tape: pair({ unit: 'm', factor: 1, decimals: 2 }, { unit: 'ft', factor: 1 / FOOT, decimals: 1 }),
+  along: pair({ unit: 'm', factor: 1, decimals: 1 }, { unit: 'ft', factor: 1 / FOOT, decimals: 0 }),
   far: pair(
     { unit: 'km', factor: 1e-3, decimals: 2 },
     { unit: 'mi', factor: 1e-3 / MILE_KM, decimals: 2 },

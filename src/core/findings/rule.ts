@@ -13,6 +13,8 @@ export interface Scene extends Pick<Report, 'lines' | keyof Merged<'report', 'pr
   readonly plan: Plan;
   readonly cat: Catalogue;
   readonly say: ReturnType<typeof sayer>;
+  /** A place of a line as one finds it with a tape: "118.4 m (post 23)". @param s plan distance, m */
+  where(line: string, s: number): string;
 }
 
 /** What a rule says of one place; the list adds the rule's own id, kind and source. */

@@ -9,6 +9,7 @@ import type { Gate, Line, PatchStep, PlacedPost, Plan } from '../plan/schema.js'
 import type { Requirement } from '../report/schema.js';
 import { gAt, profileOf, sAtG, zAt, type Profile } from '../terrain/profile.js';
 import type { Ground } from '../terrain/ground.js';
+import { mostUnder } from '../strands/under.js';
 import { bottomOf } from '../wire/bottom.js';
 import { strungAt, tensionAt, wireOf } from '../wire/strain.js';
 import { placeGreedy, placeUniform } from './baselines.js';
@@ -57,8 +58,7 @@ export function runJobs(
   cat: Catalogue,
 ): RunJob[] {
   if (line.strands.length === 0) return [];
-  const profile = profileOf(line.vertices, ground, figure(cat, 'posts.step'), line.levels);
-  const small = requirement?.small ?? false;
+  const profile = profileOf(line.vertices, ground, line.levels);
   const barred = barredOn(line, Object.values(plan.things ?? {}), cat);
   const fixed = fixedPosts(line, gates);
   const jobs: RunJob[] = [];
@@ -69,36 +69,35 @@ export function runJobs(
       continue;
     }
     if (!fixed[i]!.strains) continue;
-    jobs.push(runJob(line, fixed.slice(start, i + 1), profile, small, barred, plan, cat));
+    jobs.push(runJob(line, fixed.slice(start, i + 1), { profile, requirement, barred, plan, cat }));
     start = i;
   }
   return jobs;
 }
 
-function runJob(
-  line: Line,
-  fixed: readonly Fixed[],
-  profile: Profile,
-  small: boolean,
-  barred: ReturnType<typeof barredOn>,
-  plan: Pick<Plan, 'soil' | 'things' | 'climate'>,
-  cat: Catalogue,
-): RunJob {
+interface On {
+  readonly profile: Profile;
+  readonly requirement: Requirement | null;
+  readonly barred: ReturnType<typeof barredOn>;
+  readonly plan: Pick<Plan, 'soil' | 'things' | 'climate'>;
+  readonly cat: Catalogue;
+}
+
+function runJob(line: Line, fixed: readonly Fixed[], on: On): RunJob {
+  const { profile, requirement, barred, plan, cat } = on;
+  const small = requirement?.small ?? false;
   const [from, to] = [fixed[0]!.s, fixed.at(-1)!.s];
   const stands = musts(line, fixed, profile, small, cat);
-  const s_m = samples(
+  const { s_m, only } = samples(
     profile,
     from,
     to,
     stands.map((m) => m.s),
+    figure(cat, 'posts.step'),
   );
   const rank = new Map(s_m.map((s, k) => [s, k]));
-  const tension = tensions(
-    line,
-    plan,
-    figure(cat, small ? 'posts.evenSmall' : 'posts.evenLarge'),
-    cat,
-  );
+  // Short bays pull hardest in the cold and least in the heat: whatever bays come out, these hold.
+  const tension = tensions(line, plan, figure(cat, 'posts.minBay'), cat);
   const soils = s_m.map((s) => soilAt(plan, pointAt(line.vertices, s)));
   const kindOf = (id: string): PlacedKind => {
     const kind = recordOf(cat.posts, id);
@@ -134,13 +133,13 @@ function runJob(
       wire_weight_N_per_m: tension.weight / line.strands.length,
       wire_height_low_m: lowest,
       clearance_min_m: Math.min(figure(cat, 'posts.clearanceMin'), lowest),
-      clearance_max_m: lowest + figure(cat, 'posts.clearanceAbove') + (line.fill_m ?? 0),
+      clearance_max_m: mostUnder(lowest, requirement, cat) + (line.fill_m ?? 0),
       max_spacing_m: Math.max(...lengths.map((l) => l.longest)),
       min_spacing_m: figure(cat, 'posts.minBay'),
       longest_m,
       safety_factor: figure(cat, 'posts.upliftSafety'),
       post_kinds: kindsFor(line, cat).map(kindOf),
-      barred: s_m.map((s) => barred.some((b) => s > b.from_m && s < b.to_m)),
+      barred: s_m.map((s) => only.has(s) || barred.some((b) => s > b.from_m && s < b.to_m)),
       musts: stands
         .filter((m) => m.s > from && m.s < to)
         .map((m): Must => ({
@@ -170,19 +169,32 @@ function musts(line: Line, fixed: readonly Fixed[], p: Profile, small: boolean, 
   return out;
 }
 
-/** Samples of a profile between two places, with the musts among them and nothing beside those. */
-function samples(p: Profile, from: number, to: number, stands: readonly number[]): number[] {
-  const keep = [...new Set([from, ...stands, to])].sort((a, b) => a - b);
+/**
+ * Places where a post may stand: to the millimetre and a step apart, with the musts among them; between
+ * them every sample of the profile, so that no ground is missed. Beside a must no post stands, but the
+ * ground there counts (`only`).
+ */
+function samples(p: Profile, from: number, to: number, musts: readonly number[], step: number) {
+  const keep = [...new Set([from, ...musts, to])].sort((a, b) => a - b);
+  const mm = (s: number) => Math.round(s * 1000) / 1000;
+  const free = new Set<number>();
+  for (let k = 1; from + k * step < to; k++) free.add(mm(from + k * step));
+  for (const s of p.s) free.add(mm(s));
+  const only = new Set<number>();
   const out = [...keep];
   let k = 0;
-  for (const s of p.s) {
+  for (const s of [...free].sort((a, b) => a - b)) {
     if (s <= from || s >= to) continue;
     while (k + 1 < keep.length && keep[k + 1]! < s) k++;
     const near = Math.min(Math.abs(s - keep[k]!), Math.abs(s - (keep[k + 1] ?? Infinity)));
-    if (near > 0.05) out.push(s);
+    if (near < 1e-6) continue;
+    if (near <= BESIDE) only.add(s);
+    out.push(s);
   }
-  return out.sort((a, b) => a - b);
+  return { s_m: out.sort((a, b) => a - b), only };
 }
+/** No post stands closer than this to one that must, m. */
+const BESIDE = 0.05;
 
 /** Sum of the strands' pulls on the coldest night, the least of one on the hottest day, weight. */
 function tensions(line: Line, plan: Pick<Plan, 'climate'>, bay: number, cat: Catalogue) {

@@ -111,9 +111,9 @@ export interface GapAt {
 }
 
 /**
- * Visits every sample inside the stretches with the gap between ground and the lowest strand there, the
- * strand straight from post to post less its sag. A visitor and no list: a station has half a million
- * samples.
+ * Visits, along the stretches, every place where the gap between ground and the lowest strand can be largest
+ * or least: the posts, the samples between them, and where a sagging strand comes nearest to the straight
+ * ground between two samples. A visitor and no list: a station has half a million samples.
  */
 export function eachGap(
   visit: (s_m: number, gap_m: number) => void,
@@ -124,22 +124,36 @@ export function eachGap(
   weight: number,
   tension: number,
 ): void {
+  const { s, z } = profile;
   let k = 0;
   let i = 0;
   for (const stretch of stretches) {
-    while (k < profile.s.length && profile.s[k]! < stretch.from_m) k++;
     while (i < posts.length && posts[i]!.s_m < stretch.from_m - 1e-6) i++;
     for (; i + 1 < posts.length && posts[i + 1]!.s_m <= stretch.to_m + 1e-6; i++) {
       const a = posts[i]!;
       const b = posts[i + 1]!;
       const L = b.s_m - a.s_m;
-      for (; k < profile.s.length && profile.s[k]! <= b.s_m; k++) {
-        const s = profile.s[k]!;
-        const t = (s - a.s_m) / L;
-        const wire = a.z_m + t * (b.z_m - a.z_m) + lowest_m;
-        const sag = (weight * (s - a.s_m) * (b.s_m - s)) / (2 * tension);
-        visit(s, wire - sag - profile.z[k]!);
+      const slope = (b.z_m - a.z_m) / L;
+      // Sag by the chord, as over level ground its own length is.
+      const bow = (weight * (1 + slope * slope)) / (2 * tension);
+      const gapAt = (x: number, ground: number) =>
+        a.z_m + slope * x + lowest_m - bow * x * (L - x) - ground;
+      visit(a.s_m, lowest_m);
+      let [x0, z0] = [0, a.z_m];
+      while (k < s.length && s[k]! <= a.s_m + 1e-9) k++;
+      for (let last = false; !last; k++) {
+        last = k >= s.length || s[k]! >= b.s_m - 1e-9;
+        const [x1, z1] = last ? [L, b.z_m] : [s[k]! - a.s_m, z[k]!];
+        const lowestAt = L / 2 - (slope - (z1 - z0) / (x1 - x0)) / (2 * bow);
+        if (lowestAt > x0 && lowestAt < x1) {
+          const ground = z0 + ((z1 - z0) * (lowestAt - x0)) / (x1 - x0);
+          visit(a.s_m + lowestAt, gapAt(lowestAt, ground));
+        }
+        if (last) break;
+        visit(s[k]!, gapAt(x1, z1));
+        [x0, z0] = [x1, z1];
       }
+      visit(b.s_m, lowest_m);
     }
   }
 }
@@ -170,19 +184,23 @@ export function clearanceUnder(...under: Under): Clearance | null {
 /** Hollows where the gap is over a limit, with the depth of fill that brings it back, m. */
 export function fillsUnder(limit_m: number, ...under: Under) {
   const out: { from_m: number; to_m: number; depth_m: number }[] = [];
+  let before = { s_m: -Infinity, over: 0 };
   let open = false;
   eachGap(
     (s_m, gap_m) => {
-      const depth = gap_m - limit_m;
-      const last = out.at(-1);
-      if (depth <= 1e-6) open = false;
-      else if (open && last) {
-        last.to_m = s_m;
-        last.depth_m = Math.max(last.depth_m, depth);
-      } else {
-        out.push({ from_m: s_m, to_m: s_m, depth_m: depth });
+      const over = gap_m - limit_m;
+      // Between two visits the gap is as good as straight: where it passes the limit follows.
+      const passes = before.s_m + ((s_m - before.s_m) * before.over) / (before.over - over);
+      if (over > 1e-6 && !open) {
         open = true;
+        out.push({ from_m: Number.isFinite(passes) ? passes : s_m, to_m: s_m, depth_m: over });
+      } else if (open) {
+        const last = out.at(-1)!;
+        open = over > 1e-6;
+        last.to_m = open ? s_m : passes;
+        last.depth_m = Math.max(last.depth_m, over);
       }
+      before = { s_m, over };
     },
     ...under,
   );

@@ -184,14 +184,14 @@ const pick = ({ bays, bay_m }: { bays: number; bay_m: number }) => ({ bays, bay_
 /** The most that the ground leaves the straight within any bay-long window, m. */
 export function undulation(p: Profile, from: number, to: number, bay: number): number {
   let most = 0;
+  let first = 0;
   for (let a = from; a < to; a += bay / 2) {
     const b = Math.min(a + bay, to);
     const za = zAt(p, a);
-    const zb = zAt(p, b);
-    for (let q = 1; q <= 3; q++) {
-      const off = zAt(p, a + (q / 4) * (b - a)) - (za + (q / 4) * (zb - za));
-      if (Math.abs(off) > most) most = Math.abs(off);
-    }
+    const slope = (zAt(p, b) - za) / (b - a);
+    while (first < p.s.length && p.s[first]! <= a) first++;
+    for (let k = first; k < p.s.length && p.s[k]! < b; k++)
+      most = Math.max(most, Math.abs(p.z[k]! - za - slope * (p.s[k]! - a)));
   }
   return most;
 }

@@ -1,7 +1,7 @@
-/** The ground along a line: heights and taped distance at close samples. */
+/** The ground along a line: its height and taped distance wherever the slope changes. */
 import type { Level, Point } from '../plan/schema.js';
 import { stations } from '../plan/geometry.js';
-import { heightAt, type Ground } from './ground.js';
+import { breaksOf, heightAt, type Ground } from './ground.js';
 
 /** Ground along a line. Plan distance s, height z and distance over ground g, all in metres. */
 export interface Profile {
@@ -13,31 +13,44 @@ export interface Profile {
 }
 
 /**
- * Samples the ground along a polyline at every vertex and at most `step` metres apart.
- * Heights that are not known are bridged between the nearest known ones (0 when none is). Where the
- * line was levelled by hand, its own heights stand instead of the ground's, straight between marks.
+ * The ground along a polyline: sampled at every vertex, wherever the line passes from one triangle of the
+ * ground into the next, and at the marks of a levelled line, so that all between two samples is straight.
+ * Heights that are not known are bridged between the nearest known ones (0 when none is). Where the line
+ * was levelled by hand, its own heights stand instead of the ground's, straight between marks.
  */
 export function profileOf(
   vertices: readonly Point[],
   ground: Ground,
-  step = 1,
   levels: readonly Level[] = [],
 ): Profile {
   const s: number[] = [];
   const raw: number[] = [];
   const at = stations(vertices);
+  const put = (station: number, p: Point) => {
+    if (s.length > 0 && station - s[s.length - 1]! < 1e-6) return;
+    s.push(station);
+    raw.push(levelAt(levels, station) ?? heightAt(ground, p));
+  };
+  let mark = 0;
   for (let i = 0; i + 1 < vertices.length; i++) {
-    const a = vertices[i]!;
-    const b = vertices[i + 1]!;
+    const [a, b] = [vertices[i]!, vertices[i + 1]!];
     const length = at[i + 1]! - at[i]!;
-    const pieces = Math.max(1, Math.ceil(length / step));
-    for (let k = i === 0 ? 0 : 1; k <= pieces; k++) {
-      const t = k / pieces;
-      s.push(at[i]! + t * length);
-      const own = levels.length > 1 ? levelAt(levels, s[s.length - 1]!) : null;
-      raw.push(own ?? heightAt(ground, { e: a.e + t * (b.e - a.e), n: a.n + t * (b.n - a.n) }));
-    }
+    const shares = breaksOf(ground, a, b);
+    const within: number[] = [];
+    for (; mark < levels.length && levels[mark]!.at_m < at[i + 1]!; mark++)
+      within.push((levels[mark]!.at_m - at[i]!) / length);
+    const all = within.length ? [...shares, ...within].sort((x, y) => x - y) : shares;
+    put(at[i]!, a);
+    for (const t of all)
+      put(at[i]! + t * length, { e: a.e + t * (b.e - a.e), n: a.n + t * (b.n - a.n) });
   }
+  const last = at.length - 1;
+  // A vertex stands exactly where it stands, whatever was sampled a hair before it.
+  if (s.length > 1 && at[last]! - s.at(-1)! < 1e-6) {
+    s.pop();
+    raw.pop();
+  }
+  put(at[last]!, vertices[last]!);
   const { z, unknown } = bridge(s, raw);
   const g = [0];
   for (let i = 1; i < s.length; i++) {

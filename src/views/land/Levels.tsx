@@ -27,7 +27,7 @@ function ByHand({ line }: { line: Line }) {
   const ground = useSession((s) => s.ground);
   const [text, setText] = useState('');
   const [error, setError] = useState<string | null>(null);
-  const profile = profileOf(line.vertices, ground, 1, line.levels);
+  const profile = profileOf(line.vertices, ground, line.levels);
   const start = zAt(profile, 0);
   const at = stations(line.vertices);
   const rises = at.slice(1).map((s, i) => zAt(profile, s) - zAt(profile, at[i]!));

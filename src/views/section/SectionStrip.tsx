@@ -36,7 +36,7 @@ export function SectionStrip() {
   const ground = useSession((s) => s.ground);
   const volts = useVolts(id);
   const profile = useMemo(
-    () => (line ? profileOf(line.vertices, ground, 1, line.levels) : null),
+    () => (line ? profileOf(line.vertices, ground, line.levels) : null),
     [line, ground],
   );
   const [box, width] = useWidth();

@@ -7,6 +7,7 @@ import { say } from '../../core/base/units.js';
 import type { Line } from '../../core/plan/schema.js';
 import { gapsUnder } from '../../core/posts/forces.js';
 import type { LineReport, SeasonPower } from '../../core/report/schema.js';
+import { mostUnder } from '../../core/strands/under.js';
 import { zAt, type Profile } from '../../core/terrain/profile.js';
 import { bottomOf } from '../../core/wire/bottom.js';
 import { hotPull, wireOf } from '../../core/wire/strain.js';
@@ -56,21 +57,17 @@ function ClearanceTrack({ line, report, profile, x, height }: TrackProps) {
   if (!lowest) return <TrackName name="Gap under the lowest strand" texts={[[14, 'no strand']]} />;
   const hot = hotPull(report.strain, lowest.wire);
   const weight = wireOf(lowest.wire, cat).weight_N_per_m;
-  const seen = within(x);
-  const gaps = gapsUnder(
-    lowest.height_m,
-    profile,
-    report.posts,
-    report.stretches.filter((st) => seen(st.from_m) || seen(st.to_m) || st.from_m < x.domain()[0]!),
-    weight,
-    hot,
-  ).filter((g) => seen(g.s_m));
-  const most = lowest.height_m + figure(cat, 'posts.clearanceAbove') + (line.fill_m ?? 0);
+  const [from, to] = x.domain() as [number, number];
+  // A stretch at a time, so that nothing is drawn across a gate.
+  const paths = report.stretches
+    .filter((st) => st.to_m > from && st.from_m < to)
+    .map((st) => gapsUnder(lowest.height_m, profile, report.posts, [st], weight, hot));
+  const gaps = paths.flat().filter((g) => within(x)(g.s_m));
+  const most = mostUnder(lowest.height_m, report.requirement, cat) + (line.fill_m ?? 0);
   const least = figure(cat, 'posts.clearanceMin');
   const top = Math.max(most * 1.25, ...gaps.map((g) => g.gap_m));
   const y = scaleLinear([Math.min(0, ...gaps.map((g) => g.gap_m)), top], [height - 3, 4]);
   const draw = path<(typeof gaps)[number]>()
-    .defined((g, i) => i === 0 || g.s_m - gaps[i - 1]!.s_m < 6)
     .x((g) => x(g.s_m))
     .y((g) => y(g.gap_m));
   return (
@@ -84,7 +81,11 @@ function ClearanceTrack({ line, report, profile, x, height }: TrackProps) {
       />
       <Limit x={x} y={y(most)} label={`at most ${say(most, 'height', units)}`} />
       <Limit x={x} y={y(least)} />
-      <path d={draw(gaps) ?? ''} fill="none" stroke="var(--ink)" strokeWidth={1.3} />
+      <g clipPath="url(#section-window)">
+        {paths.map((gapsOf, i) => (
+          <path key={i} d={draw(gapsOf) ?? ''} fill="none" stroke="var(--ink)" strokeWidth={1.3} />
+        ))}
+      </g>
     </>
   );
 }

@@ -21,7 +21,7 @@ export const ground = {
   line: lineStage({
     needs: ({ line: { vertices, levels }, ground }) => ({ vertices, levels, ground }),
     work({ vertices, levels, ground }): GroundPiece {
-      const profile = profileOf(vertices, ground, 1, levels);
+      const profile = profileOf(vertices, ground, levels);
       return {
         profile,
         plan_m: planLength({ vertices }),

@@ -1,15 +1,17 @@
 /** What the strained wire does to the posts, and the gap that it leaves over the ground. */
 import { soilAt } from '../../land/things.js';
-import { figure, recordOf, type Catalogue } from '../../plan/catalogue.js';
+import { recordOf, type Catalogue } from '../../plan/catalogue.js';
 import type { Plan } from '../../plan/schema.js';
 import { clearanceUnder, fillsUnder, withUplift, type RunPull } from '../../posts/forces.js';
 import { pullOut } from '../../posts/pullout.js';
 import type { Post } from '../../report/schema.js';
+import { mostUnder } from '../../strands/under.js';
 import { bottomOf } from '../../wire/bottom.js';
 import { hotPull, wireOf } from '../../wire/strain.js';
 import type { GroundPiece } from '../ground/index.js';
 import { lineStage, type Shown } from '../part.js';
 import type { PostsPiece } from '../posts/index.js';
+import type { StockPiece } from '../stock/index.js';
 import type { WirePiece } from '../wire/index.js';
 import { keys } from './keys.js';
 import { clearance } from './rules/clearance.js';
@@ -23,7 +25,7 @@ export const hold = {
   line: lineStage({
     needs: (
       { line: { strands, fill_m }, plan: { soil, things }, cat },
-      of: { ground: GroundPiece; posts: PostsPiece; wire: WirePiece },
+      of: { ground: GroundPiece; stock: StockPiece; posts: PostsPiece; wire: WirePiece },
     ) => ({
       strands,
       fill_m,
@@ -32,9 +34,10 @@ export const hold = {
       profile: of.ground.profile,
       layout: of.posts.layout,
       strain: of.wire.strain,
+      asked: of.stock.asked,
       cat,
     }),
-    work({ strands, fill_m, soil, things, profile, layout, strain, cat }): HoldPiece {
+    work({ strands, fill_m, soil, things, profile, layout, strain, asked, cat }): HoldPiece {
       const weight = strands.reduce((sum, s) => sum + wireOf(s.wire, cat).weight_N_per_m, 0);
       const pulls = layout.runs.map((run, k): RunPull => {
         const cold = (id: string) => strain.find((r) => r.run === k && r.wire === id)!.cold_N;
@@ -52,7 +55,7 @@ export const hold = {
         wireOf(lowest.wire, cat).weight_N_per_m,
         hotPull(strain, lowest.wire),
       ] as const;
-      const limit = lowest.height_m + figure(cat, 'posts.clearanceAbove');
+      const limit = mostUnder(lowest.height_m, asked, cat);
       return {
         posts,
         clearance: clearanceUnder(...under),

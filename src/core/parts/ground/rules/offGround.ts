@@ -11,7 +11,7 @@ export const offGround: Rule = {
       report.unknownGround.map(([from, to], i) => ({
         key: `${line.id}-${i}`,
         title: `${line.name} leaves the known ground`,
-        why: `From ${scene.say.metres(from)} to ${scene.say.metres(to)} there are no heights; the ground there is taken as straight, so posts, clearance and uplift are a guess.`,
+        why: `From ${scene.where(line.id, from)} to ${scene.where(line.id, to)} there are no heights; the ground there is taken as straight, so posts, clearance and uplift are a guess.`,
         todo: 'Import ground that covers it, or level that stretch by hand.',
         place: onLine(line, from, to),
       })),

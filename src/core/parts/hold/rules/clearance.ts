@@ -1,4 +1,5 @@
 import { figure } from '../../../plan/catalogue.js';
+import { mostUnder } from '../../../strands/under.js';
 import { bottomOf } from '../../../wire/bottom.js';
 import { eachLine, onLine, type Found, type Rule } from '../../../findings/rule.js';
 
@@ -12,20 +13,19 @@ export const clearance: Rule = {
     text: 'Limits of the gap under the lowest strand; change them to suit',
   },
   check: (scene) => {
-    const above = figure(scene.cat, 'posts.clearanceAbove');
     const least = figure(scene.cat, 'posts.clearanceMin');
     return eachLine(scene).flatMap(([line, report]): Found[] => {
       const gap = report.clearance;
       const lowest = bottomOf(line.strands, scene.cat);
       if (!gap || !lowest) return [];
-      const limit = lowest.height_m + above + (line.fill_m ?? 0);
+      const limit = mostUnder(lowest.height_m, report.requirement, scene.cat) + (line.fill_m ?? 0);
       const mend = { words: 'Place the posts by the ground', patch: [], place: line.id };
       const out: Found[] = [];
       if (gap.high.gap_m > limit + 1e-3) {
         out.push({
           key: `${line.id}-hollow`,
           title: `A hollow under ${line.name}`,
-          why: `At ${scene.say.metres(gap.high.at_m)} the lowest strand hangs ${scene.say.mm(gap.high.gap_m)} over the ground; more than ${scene.say.mm(limit)} lets stock under.`,
+          why: `At ${scene.where(line.id, gap.high.at_m)} the lowest strand hangs ${scene.say.mm(gap.high.gap_m)} over the ground; more than ${scene.say.mm(limit)} lets stock under.`,
           todo: 'A post in the hollow, a dropper, or fill.',
           place: onLine(line, gap.high.at_m),
           mend,
@@ -35,7 +35,7 @@ export const clearance: Rule = {
         out.push({
           key: `${line.id}-hump`,
           title: `The ground reaches the lowest strand of ${line.name}`,
-          why: `At ${scene.say.metres(gap.low.at_m)} the lowest strand is ${scene.say.mm(gap.low.gap_m)} over the ground; under ${scene.say.mm(least)} it lies in the grass or the soil and is shorted.`,
+          why: `At ${scene.where(line.id, gap.low.at_m)} the lowest strand is ${scene.say.mm(gap.low.gap_m)} over the ground; under ${scene.say.mm(least)} it lies in the grass or the soil and is shorted.`,
           todo: 'A post on the hump, or take the hump off.',
           place: onLine(line, gap.low.at_m),
           mend,

@@ -20,7 +20,7 @@ export const postLifts: Rule = {
         {
           key: line.id,
           title: `${lifted.length === 1 ? 'A post' : `${lifted.length} posts`} of ${line.name} will lift`,
-          why: `At ${scene.say.metres(worst.s_m)} the strands pull up with ${scene.say.newtons(worst.uplift_N)} on the coldest night; the post holds ${scene.say.newtons(worst.holds_N)} and should hold ${safety} times the pull.`,
+          why: `At ${scene.where(line.id, worst.s_m)} the strands pull up with ${scene.say.newtons(worst.uplift_N)} on the coldest night; the post holds ${scene.say.newtons(worst.holds_N)} and should hold ${safety} times the pull.`,
           todo: 'Longer or stouter posts, an anchor, a dropper or fill instead of the post, an end there, or less tension.',
           place: onLine(line, worst.s_m),
           mend: { words: 'Place the posts by the ground', patch: [], place: line.id },

@@ -32,7 +32,7 @@ export const burnCrossing: Rule = {
             {
               key: `${line.id}-${burn.id}-${Math.round(from)}`,
               title: `${line.name} crosses ${burn.name}`,
-              why: `From ${scene.say.metres(from)} to ${scene.say.metres(to)} it spans water: in a flood, drift on the lowest strands pulls posts out and shorts the line.`,
+              why: `From ${scene.where(line.id, from)} to ${scene.where(line.id, to)} it spans water: in a flood, drift on the lowest strands pulls posts out and shorts the line.`,
               todo: 'A post at each bank, and a flood gate hung below the strands on a lead of its own that can be switched off.',
               place: onLine(line, from, to),
               mend: {

@@ -23,7 +23,7 @@ export const oldFence: Rule = {
           out.push({
             key: `${line.id}-${old.id}-cross`,
             title: `${line.name} crosses ${old.name}`,
-            why: `${crossings.length === 1 ? 'One crossing' : `${crossings.length} crossings`} of ${live} live strands: ${crossings.length * live} insulating sleeves on the old ${old.barbed ? 'barbed wire, whose barbs keep them in place' : 'wire'}, at the first at ${scene.say.metres(crossings[0]!.s)}.`,
+            why: `${crossings.length === 1 ? 'One crossing' : `${crossings.length} crossings`} of ${live} live strands: ${crossings.length * live} insulating sleeves on the old ${old.barbed ? 'barbed wire, whose barbs keep them in place' : 'wire'}, at the first at ${scene.where(line.id, crossings[0]!.s)}.`,
             todo: 'Sleeve each crossing, or take the old fence down there. Never let a live strand touch it.',
             place: onLine(line, crossings[0]!.s),
           });
@@ -36,7 +36,7 @@ export const oldFence: Rule = {
             key: `${line.id}-${old.id}-beside`,
             kind: old.barbed ? 'stop' : 'mend',
             title: `${line.name} runs against ${old.name}`,
-            why: `From ${scene.say.metres(beside[0]![0])} the live strands stand within ${scene.say.mm(least)} of the old ${old.barbed ? 'barbed wire: it becomes live, and barbed wire must never be' : 'netting: it shorts them'}.`,
+            why: `From ${scene.where(line.id, beside[0]![0])} the live strands stand within ${scene.say.mm(least)} of the old ${old.barbed ? 'barbed wire: it becomes live, and barbed wire must never be' : 'netting: it shorts them'}.`,
             todo: 'Set the line off to one side, or take the old fence down.',
             place: onLine(line, ...beside[0]!),
           });

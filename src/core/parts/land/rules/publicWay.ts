@@ -48,7 +48,7 @@ export const publicWay: Rule = {
             key: `${line.id}-${way.id}-${Math.round(x.s)}`,
             kind: 'mend',
             title: `${line.name} shuts ${way.name}`,
-            why: `A live line crosses a public way at ${scene.say.metres(x.s)} and there is no gate.`,
+            why: `A live line crosses a public way at ${scene.where(line.id, x.s)} and there is no gate.`,
             todo: 'Put a gate there, insulated from the live strands, with a sign on both sides.',
             place: onLine(line, x.s),
             mend: {

@@ -16,7 +16,7 @@ export const trees: Rule = {
           {
             key: `${line.id}-${tree.id}`,
             title: `${line.name} runs under ${tree.name}`,
-            why: `From ${scene.say.metres(under[0])} to ${scene.say.metres(under[1])} branches hang over the wire; they fall on it, or touch it in wind and rain.`,
+            why: `From ${scene.where(line.id, under[0])} to ${scene.where(line.id, under[1])} branches hang over the wire; they fall on it, or touch it in wind and rain.`,
             todo: 'Lop it, move the line, or put a cut-out on each side. A tree is no post.',
             place: onLine(line, ...under),
           },

@@ -18,7 +18,7 @@ export const postBarred: Rule = {
         {
           key: line.id,
           title: `${hits.length === 1 ? 'A post' : `${hits.length} posts`} of ${line.name} where none may stand`,
-          why: `The post at ${scene.say.metres(first.p.s_m)} falls in: ${first.why}.`,
+          why: `The post at ${scene.where(line.id, first.p.s_m)} falls in: ${first.why}.`,
           todo: first.p.fixed
             ? 'Move the corner, bend, gate or pin that stands there.'
             : 'Place the posts around it, or move the line.',

@@ -25,7 +25,7 @@ function judge(scene: Scene, report: EnergiserReport): Found[] {
       key: report.id,
       kind: short ? 'mend' : 'confirm',
       title: short ? `Too few volts on ${line.name}` : `Little reserve on ${line.name}`,
-      why: `In the ${season} season ${scene.say.kilovolts(worst.v_V)} arrive at ${scene.say.metres(worst.at_m)}; the aim there is ${scene.say.kilovolts(worst.aim_V)}${short ? '' : ` and the reserve asked for ${Math.round(scene.plan.sizing.reserve * 100)} %`}.`,
+      why: `In the ${season} season ${scene.say.kilovolts(worst.v_V)} arrive at ${scene.where(worst.line, worst.at_m)}; the aim there is ${scene.say.kilovolts(worst.aim_V)}${short ? '' : ` and the reserve asked for ${Math.round(scene.plan.sizing.reserve * 100)} %`}.`,
       todo: bigger
         ? 'A larger unit, or less leakage, more rods, or a feed nearer the middle.'
         : 'No unit of the catalogue within the limit reaches it: cut the growth, add rods, or split the fence.',

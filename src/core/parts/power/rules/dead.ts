@@ -22,7 +22,7 @@ export const dead: Rule = {
       return {
         key: id,
         title: `${line.name} is dead`,
-        why: `${whole ? 'No part of it' : `From ${scene.say.metres(from)} to ${scene.say.metres(to)} it`} ${whole ? 'is fed' : 'is not fed'}: it touches no fed line, or the way to it is broken at a gate.`,
+        why: `${whole ? 'No part of it' : `From ${scene.where(id, from)} to ${scene.where(id, to)} it`} ${whole ? 'is fed' : 'is not fed'}: it touches no fed line, or the way to it is broken at a gate.`,
         todo: 'Bring its end onto a fed line, or lay cable under the gate between.',
         place: onLine(line, from, to),
       };

@@ -40,7 +40,7 @@ export const networksClose: Rule = {
             {
               key: pair,
               title: `${line.name} and ${name} too close`,
-              why: `They hang on two energisers and come within ${scene.say.metres(apart)} of one another after ${scene.say.metres(at[i]!)}: who touches both gets both pulses. At least ${scene.say.metres(least)} are wanted.`,
+              why: `They hang on two energisers and come within ${scene.say.metres(apart)} of one another after ${scene.where(line.id, at[i]!)}: who touches both gets both pulses. At least ${scene.say.metres(least)} are wanted.`,
               todo: 'Move one of them, and close the space with something that does not conduct.',
               place: onLine(line, at[i]!, at[i + 1]!),
             },
