@@ -1,18 +1,27 @@
-/** Plan + ground + catalogue -> report: the parts worked through, counted, priced and judged. */
-import { findingsOf } from './findings/index.js';
+/** Plan + ground + catalogue -> report: the parts worked through, counted, priced, judged, mends tried. */
+import { memoOn } from './base/memo.js';
+import { raise, type Raised } from './findings/index.js';
+import { mendFor, oneLine, type Ask, type Tried } from './findings/mending.js';
+import type { Rule } from './findings/rule.js';
 import { PARTS } from './parts/index.js';
 import type { Part } from './parts/part.js';
-import { createPipeline, NONE } from './pipeline.js';
+import { createPipeline, NONE, type Worked } from './pipeline.js';
 import type { Catalogue } from './plan/catalogue.js';
 import type { Plan } from './plan/schema.js';
-import type { Report } from './report/schema.js';
+import type { Finding, Report } from './report/schema.js';
 import { supplyList } from './supplies/takeoff.js';
 import type { Ground } from './terrain/ground.js';
 
+export interface EvaluateOptions {
+  /** Parts that take long may answer as they did last. */
+  readonly hurry?: boolean;
+  /** How many mends may be tried that were not tried before; all of them where nothing is said. */
+  readonly mends?: number;
+}
+
 /** A pipeline with its own memory; keep one for each plan that is being edited. */
 export interface Evaluator {
-  /** @param hurry parts that take long may answer as they did last */
-  (plan: Plan, ground: Ground, base: Catalogue, hurry?: boolean): Report;
+  (plan: Plan, ground: Ground, base: Catalogue, options?: EvaluateOptions): Report;
 }
 
 /**
@@ -24,10 +33,13 @@ export function createEvaluator(
   pipeline = createPipeline(parts),
 ): Evaluator {
   const rules = parts.flatMap((part) => part.rules ?? []);
-  return (plan, ground, base, hurry) => {
-    const { cat, gates, of, lines, shown, counted } = pipeline(plan, ground, base, hurry);
+  const mending = createMending(parts, rules);
+  return (plan, ground, base, options = {}) => {
+    const worked = pipeline(plan, ground, base, options.hurry);
+    const { cat, of, lines, shown, counted } = worked;
     const supplies = supplyList(counted, cat, plan.units);
     const all = Object.values(lines);
+    const raised = raise(rules, seenOf(plan, worked));
     return {
       format: 'anabatic-report',
       version: 1,
@@ -46,15 +58,75 @@ export function createEvaluator(
       lines,
       ...shown,
       supplies,
-      findings: findingsOf(rules, {
-        plan,
-        cat,
-        lines,
-        ...shown,
-        profileOf: (id) => of[id]!.ground.profile,
-        gatesOf: (id) => gates[id] ?? NONE,
-      }),
+      ...mending(raised, plan, ground, base, options.mends ?? Infinity),
     };
+  };
+}
+
+const seenOf = (plan: Plan, { cat, gates, of, lines, shown }: Worked) => ({
+  plan,
+  cat,
+  lines,
+  ...shown,
+  profileOf: (id: string) => of[id]!.ground.profile,
+  gatesOf: (id: string) => gates[id] ?? NONE,
+});
+
+/** Tries mends on plans that are only thought of, and remembers what came of it. */
+function createMending(parts: readonly Part[], rules: readonly Rule[]) {
+  const ofLine = rules.filter((rule) => !rule.whole);
+  const thought = { line: createPipeline(parts), whole: createPipeline(parts) };
+  const tried = memoOn<Tried>();
+  return (
+    raised: readonly Raised[],
+    plan: Plan,
+    ground: Ground,
+    base: Catalogue,
+    most: number,
+  ): Pick<Report, 'findings' | 'unjudged'> => {
+    const ask: Ask = (other, line) => {
+      const asked = line === null ? other : alone(other, line);
+      const worked = thought[line === null ? 'whole' : 'line'](asked, ground, base);
+      return raise(line === null ? rules : ofLine, seenOf(asked, worked));
+    };
+    let left = most;
+    let unjudged = 0;
+    const findings = raised.map((r): Finding => {
+      const { finding, mends } = r;
+      if (mends.length === 0) return finding;
+      const { gates, things, soil, climate, overrides, units } = plan;
+      const line = oneLine(mends);
+      const on =
+        line === null
+          ? [plan, ground, base]
+          : [plan.lines[line], gates, things, soil, climate, overrides, units, ground, base];
+      const wish = JSON.stringify(mends);
+      const known = tried.known(finding.id, [wish, ...on]);
+      if (known === undefined && left <= 0) {
+        unjudged++;
+        return { ...finding, trying: true };
+      }
+      if (known === undefined) left--;
+      const { mend, withheld } = tried.get(finding.id, [wish, ...on], () =>
+        mendFor(r, plan, raised, ask),
+      );
+      if (!mend) return withheld === null ? finding : { ...finding, withheld };
+      return { ...finding, mend: { ...mend, patch: [...mend.patch] } };
+    });
+    tried.keep(new Set(raised.map((r) => r.finding.id)));
+    return { findings, unjudged };
+  };
+}
+
+/** One line with its gates on its land, and nothing that feeds it. */
+function alone(plan: Plan, id: string): Plan {
+  const gates = Object.entries(plan.gates).filter(([, gate]) => gate.line === id);
+  return {
+    ...plan,
+    lines: { [id]: plan.lines[id]! },
+    gates: Object.fromEntries(gates),
+    energisers: {},
+    paddocks: {},
   };
 }
 
@@ -62,4 +134,5 @@ const total = <T>(list: readonly T[], of: (item: T) => number): number =>
   list.reduce((sum, item) => sum + of(item), 0);
 
 /** One evaluation without any memory, for the command line and the server. */
-export const evaluate: Evaluator = (plan, ground, base) => createEvaluator()(plan, ground, base);
+export const evaluate: Evaluator = (plan, ground, base, options) =>
+  createEvaluator()(plan, ground, base, options);

@@ -61,6 +61,7 @@ export function watchChoices(line: string | null): void {
   else requestReport(wanted ?? []);
 }
 
+const MENDS_AT_ONCE = 2;
 /** The volts are never longer behind what is in the hand. */
 const MOST_BEHIND_MS = 100;
 
@@ -74,24 +75,29 @@ export function requestReport(patch: PatchStep[]): void {
 async function evaluateLoop(): Promise<void> {
   busy = true;
   let behind: PatchStep[] | null = null;
+  /** Mends are tried a few at a time once nothing else is asked, so that no wish waits long for them. */
+  let trying = false;
   /** When the volts began to be behind. */
   let since: number | null = null;
-  while (wanted ?? behind) {
+  while (wanted ?? behind ?? (trying ? [] : null)) {
     // In the hand the volts may stay behind, but not for long; when it rests they follow at once.
     const now = performance.now();
     const hurry: boolean =
       wanted !== null && wanted.length > 0 && now - (since ?? now) < MOST_BEHIND_MS;
-    const patch: PatchStep[] = (wanted ?? behind)!;
+    const mends = (wanted ?? behind) ? 0 : MENDS_AT_ONCE;
+    const patch: PatchStep[] = wanted ?? behind ?? [];
     wanted = null;
     behind = hurry ? patch : null;
     since = hurry ? (since ?? now) : null;
     try {
       if (!running) await openWorker();
       const { api, died } = running!;
-      const answer = await Promise.race([api.evaluate(patch, watched, hurry), died]);
+      const answer = await Promise.race([api.evaluate(patch, watched, hurry, mends), died]);
       falls = 0;
       if (answer) show(answer);
+      trying = patch.length === 0 && (get().report?.unjudged ?? 0) > 0;
     } catch (error) {
+      trying = false;
       const why = (error as Error).message;
       if (running) set({ refused: `This could not be worked out: ${why}` });
       else if (++falls < MOST_FALLS) wanted ??= patch;

@@ -41,12 +41,18 @@ const api = {
    * The report of the plan, with a change on top that has not been made yet.
    * @param watched the line whose choices are looked at, or null
    * @param hurry the volts may be those of before
+   * @param mends how many mends may be tried that were not tried before
    */
-  evaluate(preview: PatchStep[], watched: string | null, hurry: boolean): Evaluated | null {
+  evaluate(
+    preview: PatchStep[],
+    watched: string | null,
+    hurry: boolean,
+    mends: number,
+  ): Evaluated | null {
     if (!plan || !ground) return null;
     const start = performance.now();
     const shown = preview.length ? applyPatch(plan, preview) : plan;
-    const report = evaluate(shown, ground, catalogue, hurry);
+    const report = evaluate(shown, ground, catalogue, { hurry, mends });
     const seen = watched
       ? choices(watched, shown, ground, pipeline(shown, ground, catalogue, hurry))
       : null;

@@ -13,6 +13,7 @@ import { PARTS } from '../../src/core/parts/index.js';
 import { countOf, createPipeline } from '../../src/core/pipeline.js';
 import { judge } from '../../src/core/strands/judge.js';
 import { longestBayThatHolds, pushedBy } from '../../src/core/strands/opening.js';
+import { wireOf } from '../../src/core/wire/strain.js';
 import { requirementOf } from '../../src/core/strands/requirement.js';
 import { energiser, FLAT, line, plan, report, strands } from './scene.js';
 
@@ -196,8 +197,11 @@ describe('posts against strands', () => {
       { left: ['goats'], right: [], keepOut: [], boundary: false },
       catalogue,
     )!;
-    const bay = (tighter: number, T: number) =>
-      longestBayThatHolds(need, tighter, T, 200, catalogue);
+    const opens = Math.min(...need.needs.map((n) => n.opening_m));
+    const bay = (tighter: number, hot_N: number) => {
+      const wire = { hot_N, EA_N: wireOf('ht25', catalogue).EA_N, run_m: 200 };
+      return longestBayThatHolds(opens + tighter, [wire, wire], catalogue);
+    };
     expect(bay(0, 1500)).toBeGreaterThan(1.5 * bay(0, 800));
     expect(bay(0.05, 800)).toBeGreaterThan(bay(0, 800));
     const rows = tightest(need, catalogue);

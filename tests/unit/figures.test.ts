@@ -9,7 +9,6 @@ import type { Grid, Plan } from '../../src/core/plan/schema.js';
 import { placeGreedy, placeUniform } from '../../src/core/posts/baselines.js';
 import type { PlacementInputs } from '../../src/core/posts/limits.js';
 import { effectiveGap, longestBayThatHolds } from '../../src/core/strands/opening.js';
-import type { Requirement } from '../../src/core/report/schema.js';
 import { groundOf } from '../../src/core/terrain/ground.js';
 import { strainOf, wireOf } from '../../src/core/wire/strain.js';
 import { pushAside } from '../../src/core/wire/temperature.js';
@@ -151,12 +150,17 @@ describe('wire', () => {
   });
 
   it('at the longest bay that holds, the push opens just what is allowed', () => {
-    const need = { needs: [{ opening_m: 0.2 }, { opening_m: 0.14 }] } as unknown as Requirement;
-    const bay = longestBayThatHolds(need, 0.02, 900, 400, catalogue);
+    const wire = { hot_N: 900, EA_N: wireOf('ht25', catalogue).EA_N, run_m: 400 };
+    const bay = longestBayThatHolds(0.16, [wire, wire], catalogue);
     const opens = (b: number) => 2 * pushAside(figure(catalogue, 'wire.pushForce'), 900, b, wireOf('ht25', catalogue).EA_N, 400); // prettier-ignore
     expect(opens(bay)).toBeCloseTo(0.16, 5);
-    expect(longestBayThatHolds(need, -0.14, 900, 400, catalogue)).toBe(0);
-    expect(longestBayThatHolds(need, 100, 900, 400, catalogue)).toBe(60);
+    // Two wires that are not alike open by what each of them gives.
+    const rope = { hot_N: 300, EA_N: 25_000, run_m: 400 };
+    const mixed = longestBayThatHolds(0.16, [wire, rope], catalogue);
+    const gives = (w: typeof wire) => pushAside(figure(catalogue, 'wire.pushForce'), w.hot_N, mixed, w.EA_N, w.run_m); // prettier-ignore
+    expect(gives(wire) + gives(rope)).toBeCloseTo(0.16, 5);
+    expect(longestBayThatHolds(0, [wire, wire], catalogue)).toBe(0);
+    expect(longestBayThatHolds(100, [wire, wire], catalogue)).toBe(60);
   });
 });
 

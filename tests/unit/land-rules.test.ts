@@ -26,13 +26,13 @@ describe('an old fence', () => {
     const twice = old([[100, -20], [100, 20], [140, 20], [140, -20]], false); // prettier-ignore
     const [both] = said(fenced([twice]), 'old-fence');
     expect(both![2]).toMatch(
-      /^2 crossings of 5 live strands: 10 insulating sleeves on the old wire, at the first at 100.m/,
+      /^2 crossings of 5 live strands: 10 insulating sleeves on the old wire, at the first at 100.0.m \(past post 17\)/,
     );
   });
 
   it('beside: stopped where it is barbed, mended where it is netting', () => {
     const along: [number, number][] = [[100, 0.1], [140, 0.1]]; // prettier-ignore
-    expect(said(fenced([old(along)]), 'old-fence')).toEqual([['stop', 'a runs against oldFence', expect.stringMatching(/^From 100.m .*within 150.mm.*barbed wire must never be/)]]); // prettier-ignore
+    expect(said(fenced([old(along)]), 'old-fence')).toEqual([['stop', 'a runs against oldFence', expect.stringMatching(/^From 99.9.m .*within 150.mm.*barbed wire must never be/)]]); // prettier-ignore
     expect(said(fenced([old(along, false)]), 'old-fence')[0]![0]).toBe('mend');
     const off: [number, number][] = [[100, 0.16], [140, 0.16]]; // prettier-ignore
     expect(said(fenced([old(off)]), 'old-fence')).toEqual([]);
@@ -89,7 +89,7 @@ describe('a burn', () => {
   it('is spanned from bank to bank: a pin half a metre from either side of the water', () => {
     const p = fenced([burn(4)]);
     const [f] = found(p, 'burn-crossing');
-    expect(f!.why).toMatch(/^From 118.m to 122.m/);
+    expect(f!.why).toMatch(/^It spans water from 118.0.m \(past post \d+\) to 122.0.m/);
     const pins = f!.mend!.patch[0]!.value as { at_m: number }[];
     expect(pins.map((x) => x.at_m)).toEqual([expect.closeTo(117.5, 1), expect.closeTo(122.5, 1)]);
     expect(found(applyPatch(p, f!.mend!.patch), 'burn-crossing')).toEqual([]);
@@ -101,7 +101,9 @@ describe('a burn', () => {
       const [f] = found(fenced([burn(4)], {}, own(pins)), 'burn-crossing');
       return f && (f.mend!.patch[0]!.value as { at_m: number }[]).map((x) => Math.round(x.at_m * 10) / 10); // prettier-ignore
     };
-    expect(put([116.1, 200])).toEqual([116.1, 122.5, 200]);
+    // From 116.1 to 122.5 sheep want another post, which would stand in the water: both banks are pinned.
+    expect(put([116.1, 200])).toEqual([116.1, 117.5, 122.5, 200]);
+    expect(put([117, 200])).toEqual([117, 122.5, 200]);
     expect(put([115.9, 200])).toEqual([115.9, 117.5, 122.5, 200]);
     expect(put([117, 123.9])).toBeUndefined();
   });

@@ -52,7 +52,7 @@ describe('memory of the pipeline', () => {
     const known = createEvaluator();
     const before = known(demo.plan, ground, catalogue);
     const { next } = edit(demo.plan, (d) => moveVertex(d, 'mid-e', 1, { e: 702, n: 356 }));
-    const held = known(next, ground, catalogue, true);
+    const held = known(next, ground, catalogue, { hurry: true });
     const rest = known(next, ground, catalogue);
     expect(held.energisers).toEqual(before.energisers);
     expect(rest.energisers).not.toEqual(before.energisers);
@@ -60,7 +60,7 @@ describe('memory of the pipeline', () => {
     expect(rest).toEqual(evaluate(next, ground, catalogue));
     // Another line is another network: nothing of before can stand for it.
     const { next: fewer } = edit(next, (d) => void delete d.lines['hay']);
-    expect(known(fewer, ground, catalogue, true).energisers).toEqual(
+    expect(known(fewer, ground, catalogue, { hurry: true }).energisers).toEqual(
       evaluate(fewer, ground, catalogue).energisers,
     );
   });

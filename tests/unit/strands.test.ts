@@ -29,7 +29,8 @@ const STOCK = Object.keys(catalogue.profiles);
 function inOrder(s: readonly Strand[], need: Requirement, order: Order): boolean {
   const reach = Math.max(...need.needs.map((n) => n.reach_m));
   if (order === 'coldTop') return s.at(-1)?.duty === 'cold';
-  if (order === 'switched') return s.filter((x) => x.duty === 'live' && !x.switched).length > 0;
+  if (order === 'switched')
+    return s.some((x) => x.switched) && s.some((x) => x.duty === 'live' && !x.switched);
   if (order !== 'turns') return true;
   return (
     s.some((x) => x.duty === 'earth') &&
@@ -138,11 +139,26 @@ describe('every proposal', () => {
     expect(seen).toBeGreaterThan(40);
   });
 
+  it('puts no strand above the first that reaches the top', () => {
+    fc.assert(
+      fc.property(lines, ({ ids, stepOver, snow, order }) => {
+        const need = needOf(ids, { stepOver, snow });
+        const p = propose(need, order, catalogue);
+        if ('refused' in p) return;
+        expect(p.heights_m.at(-2) ?? 0).toBeLessThan(need.topMin_m);
+      }),
+      { numRuns: 80 },
+    );
+  });
+
   it('never has fewer strands for more demanding stock', () => {
     fc.assert(
       fc.property(lines, fc.constantFrom(...STOCK), ({ ids, order }, more) => {
-        const few = propose(needOf(ids), order, catalogue);
-        const many = propose(needOf([...ids, more]), order, catalogue);
+        const [asked, harder] = [needOf(ids), needOf([...ids, more])];
+        // By turns a higher top gives the live strands room that close ones had to be put in for.
+        if (order === 'turns' && harder.topMin_m > asked.topMin_m) return;
+        const few = propose(asked, order, catalogue);
+        const many = propose(harder, order, catalogue);
         if ('refused' in few || 'refused' in many) return;
         expect(many.heights_m.length).toBeGreaterThanOrEqual(few.heights_m.length);
       }),

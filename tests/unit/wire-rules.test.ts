@@ -45,12 +45,12 @@ describe('too slack on the hottest day', () => {
 });
 
 describe('too tight for the coldest night', () => {
-  it('is stopped with the share of the weakest joint, and the firmest setting below is offered', () => {
+  it('is told with the share of the weakest joint, and the firmest setting below is offered', () => {
     const p = long({ school: 'firm' });
     const { first, step, after } = offered(p, 'cold-limit');
-    expect(first.kind).toBe('stop');
+    expect(first.kind).toBe('mend');
     expect(first.why).toContain('40 % of what its weakest joint holds');
-    expect(step).toEqual({ op: 'replace', path: '/lines/a/school', value: 'moderate' });
+    expect(step).toEqual({ op: 'replace', path: '/lines/a/school', value: 'tight' });
     expect(of(after, 'cold-limit')).toEqual([]);
   });
 

@@ -75,7 +75,9 @@ export const wrong: [string, Plan][] = [
     'left-design',
     fed(
       { design: 'd' },
-      { designs: { d: { id: 'd', name: 'Ewes', strands: strands([0.15, 0.9]) } } },
+      {
+        designs: { d: { id: 'd', name: 'Ewes', strands: strands([0.15, 0.31, 0.48, 0.65, 0.9]) } },
+      },
     ),
   ],
   ['bays-too-long', fed({ maxBay_m: 12 })],

@@ -1,5 +1,5 @@
 /** Other kinds of fence for the same line, by the metre. */
-import { figure, recordOf, type Catalogue, type FenceKind } from '../plan/catalogue.js';
+import { figure, recordOf, usual, type Catalogue, type FenceKind } from '../plan/catalogue.js';
 import type { LineReport } from '../report/schema.js';
 import { priceInUse } from '../supplies/takeoff.js';
 
@@ -24,7 +24,8 @@ export function otherKinds(report: LineReport, cat: Catalogue): KindRow[] {
   const small = need?.small ?? false;
   const ends = report.runs.length / Math.max(report.ground_m, 1);
   const price = (item: string) => priceInUse(item, cat);
-  const braceEnd = price('post.brace-240') + price('end.rail') + 2 * price('end.pin');
+  const braceEnd =
+    price(recordOf(cat.posts, usual('bracePost')).price) + price('end.rail') + 2 * price('end.pin');
   return Object.entries(cat.kinds).map(([id, k]) => {
     const bay = small ? k.baySmall_m : k.bayLarge_m;
     const sum = (items: Readonly<Record<string, number>>) =>

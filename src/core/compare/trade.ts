@@ -1,12 +1,11 @@
 /** Posts against strands: how long a bay each strand count allows, and what each costs by the metre. */
-import { figure, recordOf, type Catalogue } from '../plan/catalogue.js';
+import { figure, recordOf, usual, type Catalogue } from '../plan/catalogue.js';
 import type { Line } from '../plan/schema.js';
 import type { LineReport, Requirement } from '../report/schema.js';
-import { longestBayThatHolds } from '../strands/opening.js';
+import { longestBayThatHolds, pulledIn } from '../strands/opening.js';
 import { plainestOrder } from '../strands/proposal.js';
 import { search } from '../strands/search.js';
 import { priceInUse } from '../supplies/takeoff.js';
-import { hotPull } from '../wire/strain.js';
 
 export interface Trade {
   /** For each strand count: the longest bay in which a push opens no gap further than is held, m. */
@@ -61,19 +60,18 @@ export function tradeOf(line: Line, report: LineReport, cat: Catalogue): Trade |
   const need = report.requirement;
   const wire = line.strands.find((s) => recordOf(cat.wires, s.wire).form === 'plain')?.wire;
   if (!need || !wire || report.runs.length === 0) return null;
-  const hot_N = hotPull(report.strain, wire);
-  // The longest run stretches most.
-  const run_m = Math.max(...report.runs.map((r) => r.ground_m));
+  const pulled = pulledIn(report.strain, wire, cat);
+  const opens = Math.min(...need.needs.map((n) => n.opening_m));
   const widest = Math.min(...need.needs.map((n) => n.gapMax_m));
   const kind = recordOf(cat.posts, line.post);
   const price = (item: string) => priceInUse(item, cat);
   const staples = kind.conducts ? 0 : figure(cat, 'supplies.staplesPerPost') * price('staple');
   const perEnds =
     report.runs.length *
-    (2 * price('post.brace-240') +
+    (2 * price(recordOf(cat.posts, usual('bracePost')).price) +
       2 * price('end.rail') +
       4 * price('end.pin') +
-      2 * figure(cat, 'end.braceWire') * price('wire.ht25'));
+      2 * figure(cat, 'end.braceWire') * price(`wire.${usual('wire')}`));
   const perStrandEnd =
     report.runs.length *
     (2 * figure(cat, 'end.tail') * price(`wire.${wire}`) +
@@ -84,12 +82,12 @@ export function tradeOf(line: Line, report: LineReport, cat: Catalogue): Trade |
   return {
     counts: tightest(need, cat).map(({ count, tighter }) => ({
       count,
-      bay_m: longestBayThatHolds(need, tighter, hot_N, run_m, cat),
+      bay_m: longestBayThatHolds(opens + tighter, [pulled, pulled], cat),
       gap_m: widest - tighter,
       tighter_m: tighter,
     })),
     mostBay_m: need.rows.find((r) => r.about === 'bay')!.value,
-    hot_N,
+    hot_N: pulled.hot_N,
     cost: {
       ends: perEnds / report.ground_m,
       strand: price(`wire.${wire}`) + perStrandEnd / report.ground_m,

@@ -1,6 +1,7 @@
 /** Changes to a plan as recipes that write into a draft; the interface keeps the old plan whole. */
 import { deflections, defaultKind, distance, nearest, planLength } from '../plan/geometry.js';
 import { PLACED, type Placed } from '../parts/placed.js';
+import { catalogue, usual } from '../plan/catalogue.js';
 import { freeId } from '../plan/ids.js';
 import { keepJoints, keepPlaces, leaveLine, mapPlaces } from './places.js';
 import type { Energiser, Gate, Line, Plan, Point, Strand, Vertex } from '../plan/schema.js';
@@ -24,6 +25,13 @@ export function verticesFrom(points: readonly Point[]): Vertex[] {
   }));
 }
 
+/** The tension that bays of the usual length want: long for large stock, short for small. */
+function usualTension(facing: Pick<Line, 'left' | 'right' | 'keepOut'>): string {
+  const ids = [...facing.left, ...facing.right, ...facing.keepOut];
+  const small = ids.some((id) => catalogue.profiles[id]?.size === 'small');
+  return usual(small ? 'tension' : 'tensionLongBays');
+}
+
 /** Adds a line with the plan's usual start values; gives its id. */
 export function addLine(
   plan: Plan,
@@ -41,9 +49,9 @@ export function addLine(
     keepOut: [...plan.newLines.keepOut],
     boundary: plan.newLines.boundary,
     strands: strands.map((s) => ({ ...s })),
-    post: 'steel-180',
+    post: usual('post'),
     maxBay_m: null,
-    school: 'moderate',
+    school: usualTension(plan.newLines),
     tensioner: true,
   };
   return id;

@@ -1,11 +1,11 @@
-/** The list of what the rules find: worst first, then in the order of the parts. */
+/** What the rules find: worst first, then in the order of the parts. */
 import type { Gate } from '../plan/schema.js';
 import { whereWords } from '../posts/whereabouts.js';
 import type { Finding } from '../report/schema.js';
 import type { Profile } from '../terrain/profile.js';
-import { sayer, type Rule, type Scene } from './rule.js';
+import { sayer, type Mend, type Rule, type Scene } from './rule.js';
 
-const RANK = { stop: 0, mend: 1, confirm: 2 } as const;
+export const RANK = { stop: 0, mend: 1, confirm: 2 } as const;
 
 /** What the rules look at; the profiles tell where a place is found with a tape. */
 export type Seen = Omit<Scene, 'say' | 'where'> & {
@@ -13,8 +13,14 @@ export type Seen = Omit<Scene, 'say' | 'where'> & {
   readonly gatesOf: (line: string) => readonly Gate[];
 };
 
-/** Runs every rule over the scene. */
-export function findingsOf(rules: readonly Rule[], seen: Seen): Finding[] {
+/** A finding with what may mend it, not judged yet. */
+export interface Raised {
+  readonly finding: Finding;
+  readonly mends: readonly Mend[];
+}
+
+/** Runs rules over the scene. */
+export function raise(rules: readonly Rule[], seen: Seen): Raised[] {
   const { plan, lines, profileOf, gatesOf } = seen;
   const scene: Scene = {
     ...seen,
@@ -22,18 +28,31 @@ export function findingsOf(rules: readonly Rule[], seen: Seen): Finding[] {
     where: (id, s) => whereWords(lines[id]!, gatesOf(id), profileOf(id), s, plan.units),
   };
   const all = rules.flatMap((rule) =>
-    rule.check(scene).map((f): Finding => ({
-      id: `${rule.id}:${f.key}`,
-      rule: rule.id,
-      step: rule.step,
-      kind: f.kind ?? rule.kind,
-      title: f.title,
-      why: f.why,
-      todo: f.todo,
-      place: f.place,
-      source: { ...rule.source },
-      ...(f.mend ? { mend: f.mend } : {}),
-    })),
+    rule.check(scene).map(({ key, mends = [], kind = rule.kind, badness, ...said }): Raised => {
+      const id = `${rule.id}:${key}`;
+      const found = { id, rule: rule.id, step: rule.step, kind, badness: badness ?? null };
+      const accepted = plan.accepted?.[id];
+      return {
+        mends,
+        finding: {
+          ...found,
+          ...said,
+          source: { ...rule.source },
+          ...(accepted ? { accepted: { ...accepted, holds: stillHolds(accepted, found) } } : {}),
+        },
+      };
+    }),
   );
-  return all.sort((a, b) => RANK[a.kind] - RANK[b.kind]);
+  return all.sort((a, b) => RANK[a.finding.kind] - RANK[b.finding.kind]);
+}
+
+/** Whether what was accepted is still no graver and no worse than it was then. */
+function stillHolds(
+  then: { readonly kind: Finding['kind']; readonly badness: number | null },
+  now: Pick<Finding, 'kind' | 'badness'>,
+): boolean {
+  if (RANK[now.kind] < RANK[then.kind]) return false;
+  if (now.badness === null || then.badness === null) return true;
+  // A hair of it is the same: figures move a little when something else is worked out anew.
+  return now.badness <= then.badness + 0.01 * Math.abs(then.badness);
 }

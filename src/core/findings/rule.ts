@@ -3,7 +3,7 @@ import { say, type Units } from '../base/units.js';
 import type { Catalogue, Mark } from '../plan/catalogue.js';
 import { pointAt } from '../plan/geometry.js';
 import type { Line, PatchStep, Plan } from '../plan/schema.js';
-import type { Finding, LineReport, Report } from '../report/schema.js';
+import type { Finding, LineReport, Proposal, Report, Requirement } from '../report/schema.js';
 import type { Merged } from '../parts/keys.js';
 import { withOffsets } from '../strands/retrofit.js';
 import { hung } from '../strands/proposal.js';
@@ -17,22 +17,31 @@ export interface Scene extends Pick<Report, 'lines' | keyof Merged<'report', 'pr
   where(line: string, s: number): string;
 }
 
+/** A change that would mend what was found. */
+export interface Mend {
+  readonly words: string;
+  readonly patch: readonly PatchStep[];
+  /** Line whose posts are to be placed anew: worked out when it is taken. */
+  readonly place?: string;
+}
+
 /** What a rule says of one place; the list adds the rule's own id, kind and source. */
 export interface Found {
-  /** Tells two findings of one rule apart, and stays the same while the plan is edited. */
+  /**
+   * Tells two findings of one rule apart, and stays the same while the plan is edited: made of ids, never of
+   * a rank, a rounded figure or words.
+   */
   readonly key: string;
   readonly title: string;
   readonly why: string;
   readonly todo: string;
   readonly place: Finding['place'];
-  readonly mend?: {
-    readonly words: string;
-    readonly patch: PatchStep[];
-    /** Line whose posts are to be placed anew: worked out when it is taken. */
-    readonly place?: string;
-  };
+  /** What may mend it, best first; the first that keeps its promise is offered (`mending.ts`). */
+  readonly mends?: readonly Mend[];
   /** Where a finding is graver or milder than its rule. */
   readonly kind?: Finding['kind'];
+  /** How bad it is, in whatever unit; greater is worse. What was accepted comes back when this grows. */
+  readonly badness?: number;
 }
 
 export interface Rule {
@@ -41,6 +50,8 @@ export interface Rule {
   readonly step: string;
   readonly kind: Finding['kind'];
   readonly source: { readonly mark: Mark; readonly text: string };
+  /** It looks at more than one line and the land under it. */
+  readonly whole?: boolean;
   check(scene: Scene): Found[];
 }
 
@@ -62,39 +73,43 @@ export const replace = (path: string, value: unknown): PatchStep => ({
   value,
 });
 
-/** The mend that puts the proposed make-up on a line; none where the rules allow no make-up. */
-export const takeProposal = (
-  line: Line,
-  report: LineReport,
-  cat: Catalogue,
-): Pick<Found, 'mend'> | Record<string, never> => {
-  if (!report.requirement) return {};
+/** Placing the posts of a line by its ground. */
+export const placeAnew = (line: Line): Mend => ({
+  words: 'Place the posts by the ground',
+  patch: [],
+  place: line.id,
+});
+
+/** What puts a make-up that holds on a line; nothing where the rules allow none. */
+export function makeUpMends(line: Line, report: LineReport, cat: Catalogue): Mend[] {
+  if (!report.requirement) return [];
+  const path = `/lines/${line.id}/strands`;
   // An old fence that is kept is held with offsets, and not taken down by the way.
   if (line.strands.some((s) => s.kept)) {
     const made = withOffsets(line.strands, report.requirement, cat);
-    if ('refused' in made) return {};
-    return {
-      mend: {
-        words: 'Hold the old fence with live offsets',
-        patch: [replace(`/lines/${line.id}/strands`, made)],
-      },
-    };
+    if ('refused' in made) return [];
+    return [{ words: 'Hold the old fence with live offsets', patch: [replace(path, made)] }];
   }
-  if (!report.proposal) return {};
-  const strands = hung(report.proposal, report.requirement, line.strands, line.post, cat);
-  return {
-    mend: {
-      words: 'Take the proposed make-up',
-      patch: [replace(`/lines/${line.id}/strands`, strands)],
-    },
-  };
-};
+  if (!report.proposal) return [];
+  const strands = hungOn(line, report.proposal, report.requirement, cat);
+  return [{ words: 'Take the proposed make-up', patch: [replace(path, strands)] }];
+}
+
+/** The strands of a proposal as they hang on this line's posts. */
+export const hungOn = (line: Line, proposal: Proposal, need: Requirement, cat: Catalogue) =>
+  hung(proposal, need, line.strands, line.post, cat);
+
+/** Words one after another: "a, b and c". */
+export const listed = (words: readonly string[]): string =>
+  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
 
 /** Figures in the words of a finding, in the property's units. */
 export function sayer(units: Units) {
   return {
     mm: (m: number) => say(m, 'height', units),
     metres: (m: number) => say(m, 'length', units),
+    along: (m: number) => say(m, 'along', units),
+    joules: (j: number) => say(j, 'joule', units),
     kilovolts: (v: number) => say(v, 'volt', units),
     newtons: (n: number) => say(n, 'force', units),
     celsius: (c: number) => say(c, 'temperature', units),

@@ -17,6 +17,7 @@ import schools from '../../../data/schools.json' with { type: 'json' };
 import seasons from '../../../data/seasons.json' with { type: 'json' };
 import soils from '../../../data/soils.json' with { type: 'json' };
 import spacings from '../../../data/spacings.json' with { type: 'json' };
+import usuals from '../../../data/usual.json' with { type: 'json' };
 import wires from '../../../data/wires.json' with { type: 'json' };
 
 const closed = { additionalProperties: false } as const;
@@ -225,6 +226,9 @@ export const catalogue = {
   spacings,
   prices,
 } as unknown as Catalogue;
+
+/** What a line is built of when nobody has said: the id of a record, by what it is used for. */
+export const usual = (use: keyof typeof usuals): string => usuals[use].id;
 
 /** Splits an override path `table.record.field`; the record may itself hold dots. */
 function splitPath(path: string): [string, string, string] {

@@ -55,6 +55,17 @@ export const GridSchema = Type.Object(
   { ...closed, description: 'square grid of ground heights; east0, north0: the south-west value' },
 );
 
+const AcceptedSchema = Type.Object(
+  {
+    note: Type.String({ minLength: 1, maxLength: 400 }),
+    who: words(80),
+    at: Type.String({ maxLength: 40, description: 'when, ISO 8601' }),
+    kind: Type.Union([Type.Literal('stop'), Type.Literal('mend'), Type.Literal('confirm')]),
+    badness: Type.Union([Type.Number(), Type.Null()]),
+  },
+  { ...closed, description: 'as it was found then: when it becomes worse it comes back' },
+);
+
 /** What a plan is by itself. */
 const PLAN = {
   format: Type.Literal('anabatic-plan'),
@@ -80,6 +91,11 @@ const PLAN = {
     Type.String({ maxLength: 120 }),
     Type.Object({ value: Type.Number(), note: Type.Optional(words(400)) }, closed),
     { description: 'catalogue figures that this property replaces, by path' },
+  ),
+  accepted: Type.Optional(
+    Type.Record(Type.String({ maxLength: 200 }), AcceptedSchema, {
+      description: 'findings that somebody has looked at and lets be, by their id',
+    }),
   ),
 };
 

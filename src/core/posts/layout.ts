@@ -1,6 +1,6 @@
 /** Posts of a line: fixed ones at ends, corners, bends, gates and pins; between them by the ground or
  * in equal bays. */
-import { figure, type Catalogue } from '../plan/catalogue.js';
+import { figure, usual, type Catalogue } from '../plan/catalogue.js';
 import { planLength, pointAt, stations } from '../plan/geometry.js';
 import type { Gate, Line } from '../plan/schema.js';
 import type { Post, Run, Stretch } from '../report/schema.js';
@@ -103,7 +103,7 @@ function placedBetween(
 /** The kind of post that a role gets when nobody has said. */
 export function kindFor(role: Post['role'], line: PostedLine): string {
   if (role === 'line') return line.post;
-  return role === 'bend' ? 'timber-210' : 'end-240';
+  return usual(role === 'bend' ? 'bendPost' : 'endPost');
 }
 
 /** Ends, corners, bends, both posts of every gate and pinned posts, in order along the line. */

@@ -36,12 +36,13 @@ export const SupplySchema = Type.Object(
   closed,
 );
 
+const kind = Type.Union([Type.Literal('stop'), Type.Literal('mend'), Type.Literal('confirm')]);
 export const FindingSchema = Type.Object(
   {
     id: str,
     rule: str,
     step: Type.String({ description: 'of the work, where it is mended' }),
-    kind: Type.Union([Type.Literal('stop'), Type.Literal('mend'), Type.Literal('confirm')]),
+    kind,
     title: str,
     why: str,
     todo: str,
@@ -56,6 +57,22 @@ export const FindingSchema = Type.Object(
       closed,
     ),
     source: Type.Object({ mark: str, text: str }, closed),
+    badness: Type.Union([num, Type.Null()], { description: 'how bad it is; greater is worse' }),
+    accepted: Type.Optional(
+      Type.Object(
+        {
+          note: str,
+          who: str,
+          at: str,
+          kind,
+          badness: Type.Union([num, Type.Null()]),
+          holds: Type.Boolean({ description: 'false: it has become worse since' }),
+        },
+        { ...closed, description: 'somebody has looked at it and lets it be' },
+      ),
+    ),
+    withheld: Type.Optional(Type.String({ description: 'why a mend is not offered' })),
+    trying: Type.Optional(Type.Boolean({ description: 'a mend is still to be tried' })),
     mend: Type.Optional(
       Type.Object(
         {
@@ -102,6 +119,7 @@ export const reportSchemaOf = (parts: readonly PartKeys[] = KEYS) =>
       ...merged(parts, 'report', 'property'),
       supplies: Type.Array(SupplySchema),
       findings: Type.Array(FindingSchema),
+      unjudged: Type.Integer({ description: 'mends that were not judged yet, and so not offered' }),
     },
     { ...closed, $id: 'anabatic-report-1', title: 'Anabatic report, version 1' },
   );

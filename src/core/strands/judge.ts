@@ -1,7 +1,6 @@
 /** Every rule of a requirement held against a set of strands: the one judgement for bench, findings
  * and proposals. */
-import type { Catalogue } from '../plan/catalogue.js';
-import { recordOf } from '../plan/catalogue.js';
+import { figure, recordOf, type Catalogue } from '../plan/catalogue.js';
 import type { Strand } from '../plan/schema.js';
 import type { Need, Requirement, RuleMark } from '../report/schema.js';
 import { bottomOf, isBarbed, panelAt } from '../wire/bottom.js';
@@ -29,9 +28,10 @@ export function judge(
     value: number,
     limit: number,
     most: boolean,
+    silent = 0,
   ) => {
     const slack = most ? limit - value : value - limit;
-    const state = slack < -1e-6 ? 'broken' : slack < NEAR - 1e-6 ? 'limit' : 'kept';
+    const state = slack < -silent - 1e-6 ? 'broken' : slack < NEAR - 1e-6 ? 'limit' : 'kept';
     out.push({ about, profile, strands: on, value, limit, state });
   };
   /** A rule that is kept or not, without a distance from its limit. */
@@ -70,7 +70,11 @@ export function judge(
     const opens = pushed(a.wire) + pushed(b.wire);
     if (opens === 0) continue;
     const held = heldOpen(need.needs, a.height_m, b.height_m);
-    if (held) mark('opening', held.profile, [i, i + 1], gap + opens, held.limit, true);
+    if (held) {
+      // Practice knows what holds to about a tenth: within it, nothing is said.
+      const slack = held.limit * figure(cat, 'strands.openingSlack');
+      mark('opening', held.profile, [i, i + 1], gap + opens, held.limit, true, slack);
+    }
   }
 
   const lowestLive = rowOf('lowestLive');

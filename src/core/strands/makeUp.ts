@@ -1,4 +1,4 @@
-import { recordOf, type Catalogue } from '../plan/catalogue.js';
+import { recordOf, usual, type Catalogue } from '../plan/catalogue.js';
 import type { Strand } from '../plan/schema.js';
 import type { Proposal } from '../report/schema.js';
 import { isSeen } from './judge.js';
@@ -6,7 +6,7 @@ import { isSeen } from './judge.js';
 /** A strand as it is usually hung. */
 export const USUAL_STRAND: Omit<Strand, 'height_m'> = {
   duty: 'live',
-  wire: 'ht25',
+  wire: usual('wire'),
   insulated: true,
 };
 
@@ -25,8 +25,9 @@ export function strandsOf(
   conducts: boolean,
   cat: Catalogue,
 ): Strand[] {
-  const plain = old.find((s) => recordOf(cat.wires, s.wire).form === 'plain')?.wire ?? 'ht25';
-  const seen = old.find((s) => isSeen(s, cat))?.wire ?? 'rope';
+  const plain =
+    old.find((s) => recordOf(cat.wires, s.wire).form === 'plain')?.wire ?? usual('wire');
+  const seen = old.find((s) => isSeen(s, cat))?.wire ?? usual('seenWire');
   return p.heights_m.map((height_m, i) => {
     const duty = p.duties[i]!;
     const top = i === p.heights_m.length - 1;

@@ -4,7 +4,7 @@ import { figure, type Catalogue } from '../plan/catalogue.js';
 import type { Strand } from '../plan/schema.js';
 import type { Requirement, Strain } from '../report/schema.js';
 import { panelAt } from '../wire/bottom.js';
-import { wireOf } from '../wire/strain.js';
+import { hotPull, wireOf } from '../wire/strain.js';
 import { pushAside } from '../wire/temperature.js';
 
 /** Sideways give of each wire in the worst run of a line under the usual push, hot day, m. */
@@ -36,22 +36,32 @@ export function effectiveGap(
 export const reachOf = (need: Requirement | null): number =>
   need ? Math.max(...need.needs.map((n) => n.reach_m)) : Infinity;
 
+/** A wire as it is pulled: tension on the hottest day, stiffness, and the run that it can draw on. */
+export interface Pulled {
+  readonly hot_N: number;
+  readonly EA_N: number;
+  readonly run_m: number;
+}
+
+/** A wire of a line where it gives way most: its least pull, its longest run. */
+export const pulledIn = (strain: readonly Strain[], wire: string, cat: Catalogue): Pulled => ({
+  hot_N: hotPull(strain, wire),
+  EA_N: wireOf(wire, cat).EA_N,
+  run_m: Math.max(...strain.map((s) => s.ground_m)),
+});
+
 /**
- * The longest bay, m, in which the usual push opens a gap by no more than every need allows.
- * @param tighter how much smaller than allowed every gap is, m: that much more may open
- * @param hot_N pull of the wire on the hottest day
+ * The longest bay, m, in which the usual push opens the gap between two wires by no more than so much;
+ * 0 where none is short enough, 60 at the most.
  */
 export function longestBayThatHolds(
-  need: Requirement,
-  tighter: number,
-  hot_N: number,
-  run_m: number,
+  opening_m: number,
+  wires: readonly Pulled[],
   cat: Catalogue,
 ): number {
-  const allowed = Math.min(...need.needs.map((n) => n.opening_m)) + tighter;
   const push = figure(cat, 'wire.pushForce');
-  const { EA_N } = wireOf('ht25', cat);
-  const over = (bay: number) => 2 * pushAside(push, hot_N, bay, EA_N, run_m) - allowed;
+  const over = (bay: number) =>
+    wires.reduce((sum, w) => sum + pushAside(push, w.hot_N, bay, w.EA_N, w.run_m), -opening_m);
   if (over(0.2) > 0) return 0;
   if (over(60) < 0) return 60;
   return bisect(over, 0.2, 60, 1e-6);

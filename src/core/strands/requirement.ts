@@ -1,5 +1,5 @@
 /** What the strands of a line must do: the strictest figure of every profile that it faces. */
-import { figure, recordOf, type Catalogue, type Profile } from '../plan/catalogue.js';
+import { figure, recordOf, usual, type Catalogue, type Profile } from '../plan/catalogue.js';
 import type { Demand, Line } from '../plan/schema.js';
 import type { About, DemandRow, Need, Requirement } from '../report/schema.js';
 import { pushAside } from '../wire/temperature.js';
@@ -28,13 +28,29 @@ export function gapLimit(
 
 /**
  * How far the usual push opens a gap, m, in the fence that practice says just holds: this profile's
- * longest bay, at its tension on a hot day. That opening is the limit for every other fence
- * [derived from common practice; docs/model.md, Strands].
+ * longest bay, at its tension on a hot day, in a run of the same length. That opening is the limit for
+ * every other fence [derived from common practice; docs/model.md, Strands].
  */
-export function openingThatHolds(p: Pick<Profile, 'holdBay_m' | 'holdTension_N'>, cat: Catalogue) {
-  const push = figure(cat, 'wire.pushForce');
-  const run = figure(cat, 'strands.pushRun');
-  return 2 * pushAside(push, p.holdTension_N, p.holdBay_m, wireOf('ht25', cat).EA_N, run);
+export function openingThatHolds(
+  p: Pick<Profile, 'holdBay_m' | 'holdTension_N'>,
+  cat: Catalogue,
+  run_m = figure(cat, 'strands.pushRun'),
+): number {
+  const { EA_N } = wireOf(usual('wire'), cat);
+  return 2 * pushAside(figure(cat, 'wire.pushForce'), p.holdTension_N, p.holdBay_m, EA_N, run_m);
+}
+
+/** A requirement on a line whose longest run is known: what a push may open there. */
+export function withRun(need: Requirement, run_m: number, cat: Catalogue): Requirement {
+  const opening = need.rows.find((r) => r.about === 'opening')!;
+  if (opening.note !== null) return need;
+  const needs = need.needs.map((n) => ({
+    ...n,
+    opening_m: openingThatHolds(recordOf(cat.profiles, n.profile), cat, run_m),
+  }));
+  const value = Math.min(...needs.map((n) => n.opening_m));
+  const rows = need.rows.map((r) => (r === opening ? { ...r, value, usual: value } : r));
+  return { ...need, needs, rows };
 }
 
 const FIELDS = {
@@ -107,8 +123,8 @@ export function requirementOf(line: Facing, cat: Catalogue): Requirement | null 
   const offBarbed = figure(cat, 'posts.gap.barbed');
   rows.push(row('offBarbed', null, 'defaults.posts.gap.barbed.value', offBarbed, own));
   const tightest = needs.reduce((a, b) => (b.opening_m < a.opening_m ? b : a));
-  const usual = openingThatHolds(recordOf(cat.profiles, tightest.profile), cat);
-  rows.push(row('opening', tightest.profile, `profiles.${tightest.profile}.holdBay_m`, usual, own));
+  const opens = openingThatHolds(recordOf(cat.profiles, tightest.profile), cat);
+  rows.push(row('opening', tightest.profile, `profiles.${tightest.profile}.holdBay_m`, opens, own));
   const aim = strictest('aim');
 
   return {

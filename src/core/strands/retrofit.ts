@@ -1,5 +1,5 @@
 /** An old fence kept and made to hold with live offsets: barbed wire itself never carries volts. */
-import { figure, recordOf, type Catalogue } from '../plan/catalogue.js';
+import { figure, recordOf, usual, type Catalogue } from '../plan/catalogue.js';
 import type { Strand } from '../plan/schema.js';
 import type { Requirement } from '../report/schema.js';
 import { isBarbed, isPanel } from '../wire/bottom.js';
@@ -41,7 +41,7 @@ export function withOffsets(
   const live = (height_m: number): Strand => ({
     height_m,
     duty: 'live',
-    wire: 'ht25',
+    wire: usual('wire'),
     insulated: true,
     offset_m,
   });

@@ -164,9 +164,11 @@ export function search(
   function* steps(c: Cell): Generator<Cell> {
     const nextOld = olds.find((k) => k > c.k) ?? Infinity;
     const furthest = Math.min(last, nextOld);
+    // Above the top that is asked for a strand holds nothing: none is put there to make up a number.
+    const full = heightOf(c.k) >= need.topMin_m - 1e-6;
     for (let k = c.k + 1; k <= furthest; k++) {
       const isOld = k === nextOld;
-      if (!isOld && !c.old && k - c.k < apart) continue;
+      if (!isOld && (full || (!c.old && k - c.k < apart))) continue;
       const most = limit(c.k, k);
       const gap = heightOf(k) - heightOf(c.k);
       if (gap > most + 1e-9 || gap < LEAST - 1e-9) continue;

@@ -3,6 +3,7 @@ import { figureText, unitOf } from '../../core/base/units.js';
 import type { Resistance } from '../../core/plan/schema.js';
 import { Caution, Choice, Part, QuantityField, Select } from '../../ui/parts/controls.js';
 import { useUnits } from '../../ui/parts/Num.js';
+import { usual } from '../../core/plan/catalogue.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
 import { Candidates } from './Candidates.js';
@@ -74,14 +75,14 @@ function Sizing() {
   const cat = useCatalogue();
   const units = useUnits();
   const perLength = (r: Resistance) =>
-    figureText(cat.wires['ht25']![`${r}_ohm_per_km`], 'perLength', units);
+    figureText(cat.wires[usual('wire')]![`${r}_ohm_per_km`], 'perLength', units);
   return (
     <>
       <span className="inline-flex items-center gap-1.5">
         <span className="label">Wire under the pulse</span>
         <Choice<Resistance>
           label="Effective resistance of the wire"
-          title={cat.wires['ht25']!.why}
+          title={cat.wires[usual('wire')]!.why}
           value={sizing.resistance}
           options={[
             ['planning', `planning ${perLength('planning')}`],

@@ -129,6 +129,8 @@ const FindingRow = memo(function FindingRow({ finding }: { finding: Finding }) {
           <p className="label">
             {MARKS[finding.source.mark] ?? finding.source.mark}: {finding.source.text}
           </p>
+          {finding.withheld && <p className="label">{finding.withheld}</p>}
+          {finding.trying && <p className="label">A mend is being tried …</p>}
           {finding.mend &&
             (seen ? (
               <div className="border-ink border p-2">

@@ -1,6 +1,7 @@
 /** What lies beside the fences: where no post may stand, signs, sleeves over old wire, paddocks. */
 import { memoLast } from '../../base/memo.js';
 import { paddocksOf } from '../../land/paddocks.js';
+import { signsAlong } from '../../land/signs.js';
 import { barredOn, crossingsOf, stretchesNear, thingsOf } from '../../land/things.js';
 import { figure } from '../../plan/catalogue.js';
 import { ownKeys } from '../door.js';
@@ -60,13 +61,15 @@ export const land = {
       /** Warning signs: along a boundary, else where the line follows a public way. */
       const signs = () => {
         if (!live) return 0;
-        const every = figure(cat, 'supplies.signEvery');
-        const count = (m: number) => Math.ceil(m / every) + 1;
-        if (boundary) return count(runs.reduce((n, r) => n + r.ground_m, 0));
+        if (boundary)
+          return signsAlong(
+            runs.reduce((n, r) => n + r.ground_m, 0),
+            cat,
+          );
         const reach = figure(cat, 'land.publicReach');
         return thingsOf({ things }, 'publicWay')
           .flatMap((way) => stretchesNear({ vertices }, way, reach))
-          .reduce((n, [a, b]) => n + count(b - a), 0);
+          .reduce((n, [a, b]) => n + signsAlong(b - a, cat), 0);
       };
       return {
         barred: barredOn({ vertices, noPosts }, Object.values(things ?? {}), cat),

@@ -1,5 +1,5 @@
 /** Posts along a line: where they stand, the runs and bays between them. */
-import { figure, recordOf } from '../../plan/catalogue.js';
+import { figure, recordOf, usual } from '../../plan/catalogue.js';
 import { layOut, type Layout } from '../../posts/layout.js';
 import { rising } from '../door.js';
 import type { GroundPiece } from '../ground/index.js';
@@ -60,10 +60,10 @@ export const posts = {
     const braced = line.strands.some((s) => !s.kept) ? 2 * layout.runs.length : 0;
     return [
       ...out,
-      ['post.brace-240', braced],
+      [recordOf(cat.posts, usual('bracePost')).price, braced],
       ['end.rail', braced],
       ['end.pin', 2 * braced],
-      ['wire.ht25', braced * figure(cat, 'end.braceWire')],
+      [`wire.${usual('wire')}`, braced * figure(cat, 'end.braceWire')],
     ];
   },
   rules: [baysTooLong, postBarred, bendUnbraced],

@@ -6,6 +6,7 @@ import type { Requirement } from '../../report/schema.js';
 import { judge } from '../../strands/judge.js';
 import { effectiveGap, pushedBy, reachOf } from '../../strands/opening.js';
 import { proposeOne } from '../../strands/proposal.js';
+import { withRun } from '../../strands/requirement.js';
 import { isBarbed } from '../../wire/bottom.js';
 import { ownKeys, soundStrands } from '../door.js';
 import { lineStage, type Counted, type Door, type Items, type Shown } from '../part.js';
@@ -50,7 +51,8 @@ export const strands = {
       cat,
     }),
     work({ strands, asked, layout, strain, cat }): StrandsPiece {
-      const requirement = asked && withBay(asked, layout, cat);
+      const run_m = Math.max(...layout.runs.map((r) => r.ground_m), 1);
+      const requirement = asked && withBay(withRun(asked, run_m, cat), layout, cat);
       const pushed = pushedBy(strain);
       return {
         requirement,

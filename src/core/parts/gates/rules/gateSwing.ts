@@ -25,14 +25,23 @@ export const gateSwing: Rule = {
           why: `The ground rises ${scene.say.mm(worst)} under the leaf as it swings; it clears ${scene.say.mm(UNDER)}.`,
           todo: 'Swing it the other way, hang it on the other post, or make it two leaves.',
           place: onLine(line, gate.at_m),
-          ...(rise[other] <= UNDER
-            ? {
-                mend: {
-                  words: `Let it swing to the ${other}`,
-                  patch: [replace(`/gates/${gate.id}/swing`, other)],
+          badness: worst,
+          mends: [
+            {
+              words: `Let it swing to the ${other}`,
+              patch: [replace(`/gates/${gate.id}/swing`, other)],
+            },
+            {
+              words: 'Hang it on the other post',
+              patch: [
+                {
+                  op: gate.hinge ? 'replace' : 'add',
+                  path: `/gates/${gate.id}/hinge`,
+                  value: gate.hinge === 'end' ? 'start' : 'end',
                 },
-              }
-            : {}),
+              ],
+            },
+          ],
         },
       ];
     }),

@@ -1,7 +1,7 @@
 import { figure } from '../../../plan/catalogue.js';
 import { mostUnder } from '../../../strands/under.js';
 import { bottomOf } from '../../../wire/bottom.js';
-import { eachLine, onLine, type Found, type Rule } from '../../../findings/rule.js';
+import { eachLine, onLine, placeAnew, type Found, type Rule } from '../../../findings/rule.js';
 
 /** The gap under the lowest strand over hollows and humps of the ground. */
 export const clearance: Rule = {
@@ -9,8 +9,8 @@ export const clearance: Rule = {
   step: 'section',
   kind: 'mend',
   source: {
-    mark: 'assumed',
-    text: 'Limits of the gap under the lowest strand; change them to suit',
+    mark: 'practice',
+    text: 'The gap under the lowest strand: its height and 120 mm, and nowhere 20 mm more than the animals allow',
   },
   check: (scene) => {
     const least = figure(scene.cat, 'posts.clearanceMin');
@@ -19,7 +19,7 @@ export const clearance: Rule = {
       const lowest = bottomOf(line.strands, scene.cat);
       if (!gap || !lowest) return [];
       const limit = mostUnder(lowest.height_m, report.requirement, scene.cat) + (line.fill_m ?? 0);
-      const mend = { words: 'Place the posts by the ground', patch: [], place: line.id };
+      const mends = [placeAnew(line)];
       const out: Found[] = [];
       if (gap.high.gap_m > limit + 1e-3) {
         out.push({
@@ -28,7 +28,8 @@ export const clearance: Rule = {
           why: `At ${scene.where(line.id, gap.high.at_m)} the lowest strand hangs ${scene.say.mm(gap.high.gap_m)} over the ground; more than ${scene.say.mm(limit)} lets stock under.`,
           todo: 'A post in the hollow, a dropper, or fill.',
           place: onLine(line, gap.high.at_m),
-          mend,
+          badness: gap.high.gap_m - limit,
+          mends,
         });
       }
       if (gap.low.gap_m < Math.min(least, lowest.height_m) - 1e-3) {
@@ -38,7 +39,8 @@ export const clearance: Rule = {
           why: `At ${scene.where(line.id, gap.low.at_m)} the lowest strand is ${scene.say.mm(gap.low.gap_m)} over the ground; under ${scene.say.mm(least)} it lies in the grass or the soil and is shorted.`,
           todo: 'A post on the hump, or take the hump off.',
           place: onLine(line, gap.low.at_m),
-          mend,
+          badness: Math.min(least, lowest.height_m) - gap.low.gap_m,
+          mends,
         });
       }
       return out;

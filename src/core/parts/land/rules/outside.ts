@@ -27,6 +27,7 @@ export const outside: Rule = {
           why: `At ${scene.where(line.id, s)} it stands ${scene.say.metres(offAll(rims, pointAt(line.vertices, s)))} outside the rim that was drawn.`,
           todo: 'Bring it back, or agree it with the neighbour and draw the rim as it is.',
           place: onLine(line, s),
+          badness: offAll(rims, pointAt(line.vertices, s)),
         },
       ];
     });

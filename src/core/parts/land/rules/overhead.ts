@@ -33,6 +33,7 @@ export const overhead: Rule = {
             why: `${t.height_m === undefined ? 'Its height is not given, so only the distance aside counts: ' : ''}at ${scene.where(line.id, near.s)} there are ${scene.say.metres(near.air)} of air between the fence and the line${t.volts_kV === undefined ? ' of unknown voltage' : ''}; at least ${scene.say.metres(airLimit(t, scene))} are wanted.`,
             todo: 'Move the fence, or cross elsewhere. Ask the owner of the line before any work near it.',
             place: onLine(line, near.s),
+            badness: airLimit(t, scene) - near.air,
           });
         for (const x of crossingsOf(line, t)) {
           if (x.angle_deg >= square) continue;

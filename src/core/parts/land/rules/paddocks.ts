@@ -15,6 +15,7 @@ export const paddockWater: Rule = {
   id: 'paddock-water',
   step: 'land',
   kind: 'mend',
+  whole: true,
   source: { mark: 'practice', text: 'Every paddock with stock has water' },
   check: (scene) => {
     const reach = figure(scene.cat, 'land.waterReach');
@@ -60,6 +61,7 @@ export const paddockGate: Rule = {
   id: 'paddock-gate',
   step: 'land',
   kind: 'mend',
+  whole: true,
   source: { mark: 'practice', text: 'Every paddock has a gate' },
   check: (scene) =>
     stocked(scene).flatMap((p): Found[] =>
@@ -82,6 +84,7 @@ export const paddockSides: Rule = {
   id: 'paddock-sides',
   step: 'land',
   kind: 'mend',
+  whole: true,
   source: { mark: 'derived', text: 'Stock of the paddocks on either side of each line' },
   check: (scene) => {
     const missing = new Map<string, Record<'left' | 'right', Set<string>>>();
@@ -112,7 +115,8 @@ export const paddockSides: Rule = {
           why: `The paddocks beside it hold ${names.join(', ')}, and the line was not planned for them on that side.`,
           todo: 'Tell the line, and see whether its make-up still holds.',
           place: { line: line.id },
-          mend: { words: 'Put them on its sides', patch: sidesPatch(line, row) },
+          badness: row.left.size + row.right.size,
+          mends: [{ words: 'Put them on its sides', patch: sidesPatch(line, row) }],
         },
       ];
     });
@@ -132,6 +136,7 @@ export const gap: Rule = {
   id: 'gap',
   step: 'land',
   kind: 'mend',
+  whole: true,
   source: { mark: 'derived', text: 'Free ends near other lines; the distance is a default' },
   check: (scene) =>
     scene.gaps.flatMap((g): Found[] => {
@@ -147,14 +152,10 @@ export const gap: Rule = {
           why: `Its ${g.vertex === 0 ? 'start' : 'end'} stops ${scene.say.metres(g.width_m)} short of ${to === line ? 'its other end' : to.name}: stock walk through, and the strands are not joined.`,
           todo: 'Close it, put a gate there, or leave it if it is meant.',
           place: { line: g.line, from_m: s, to_m: s, e: g.e, n: g.n },
-          ...(line.locked
-            ? {}
-            : {
-                mend: {
-                  words: 'Close it',
-                  patch: [replace(`${at}/e`, g.e), replace(`${at}/n`, g.n)],
-                },
-              }),
+          badness: g.width_m,
+          mends: line.locked
+            ? []
+            : [{ words: 'Close it', patch: [replace(`${at}/e`, g.e), replace(`${at}/n`, g.n)] }],
         },
       ];
     }),

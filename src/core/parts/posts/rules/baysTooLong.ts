@@ -1,5 +1,5 @@
 import { figure } from '../../../plan/catalogue.js';
-import { eachLine, onLine, replace, type Rule } from '../../../findings/rule.js';
+import { eachLine, onLine, placeAnew, replace, type Rule } from '../../../findings/rule.js';
 
 /** A typed bay length beyond what the stock and the ground want. */
 export const baysTooLong: Rule = {
@@ -25,10 +25,15 @@ export const baysTooLong: Rule = {
           why: `Bays of ${scene.say.metres(longest.bay_m)} on ${longest.undulating ? 'undulating' : 'even'} ground; ${scene.say.metres(limit)} is the most for this stock.`,
           todo: 'Set the posts closer.',
           place: onLine(line, longest.from_m, longest.to_m),
-          mend: {
-            words: 'Go back to the usual longest bay',
-            patch: [replace(`/lines/${line.id}/maxBay_m`, null)],
-          },
+          badness: longest.bay_m - limit,
+          mends: line.placed
+            ? [placeAnew(line)]
+            : [
+                {
+                  words: 'Go back to the usual longest bay',
+                  patch: [replace(`/lines/${line.id}/maxBay_m`, null)],
+                },
+              ],
         },
       ];
     }),

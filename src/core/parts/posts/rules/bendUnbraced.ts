@@ -16,20 +16,27 @@ export const bendUnbraced: Rule = {
     return eachLine(scene).flatMap(([line, report]) => {
       const at = stations(line.vertices);
       const turns = deflections(line.vertices);
-      const cold = Math.max(0, ...report.strain.map((s) => s.cold_N));
       return line.vertices.flatMap((v, i) => {
         if (v.kind !== 'bend' || turns[i]! <= limit) return [];
-        const pull = 2 * cold * line.strands.length * Math.sin((turns[i]! * Math.PI) / 360);
+        const run = report.runs.findIndex((r) => at[i]! > r.from_m && at[i]! < r.to_m);
+        // Every strand pulls with its own tension in this run.
+        const all = line.strands.reduce((sum, { wire }) => {
+          return sum + (report.strain.find((s) => s.run === run && s.wire === wire)?.cold_N ?? 0);
+        }, 0);
+        const pull = 2 * all * Math.sin((turns[i]! * Math.PI) / 360);
         return {
           key: `${line.id}-${v.id}`,
           title: `A sharp bend on ${line.name}`,
-          why: `The line turns ${Math.round(turns[i]!)} degrees and the wire runs on round it: ${scene.say.newtons(pull)} sideways on the coldest night, and the tension beyond it is lost to friction.`,
+          why: `At ${scene.where(line.id, at[i]!)} the line turns ${Math.round(turns[i]!)} degrees and the wire runs on round it: ${scene.say.newtons(pull)} sideways on the coldest night, and the tension beyond it is lost to friction.`,
           todo: 'Make it a corner, with its own ends.',
           place: onLine(line, at[i]!),
-          mend: {
-            words: 'Make it a corner',
-            patch: [replace(`/lines/${line.id}/vertices/${i}/kind`, 'corner')],
-          },
+          badness: turns[i]!,
+          mends: [
+            {
+              words: 'Make it a corner',
+              patch: [replace(`/lines/${line.id}/vertices/${i}/kind`, 'corner')],
+            },
+          ],
         };
       });
     });

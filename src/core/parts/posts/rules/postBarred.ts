@@ -23,9 +23,10 @@ export const postBarred: Rule = {
             ? 'Move the corner, bend, gate or pin that stands there.'
             : 'Place the posts around it, or move the line.',
           place: onLine(line, first.p.s_m),
+          badness: hits.length,
           ...(first.p.fixed
             ? {}
-            : { mend: { words: 'Place the posts around it', patch: [], place: line.id } }),
+            : { mends: [{ words: 'Place the posts around it', patch: [], place: line.id }] }),
         },
       ];
     }),

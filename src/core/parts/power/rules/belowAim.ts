@@ -6,6 +6,7 @@ export const belowAim: Rule = {
   id: 'below-aim',
   step: 'power',
   kind: 'mend',
+  whole: true,
   source: { mark: 'derived', text: 'Network model of the peak voltage; leakage is assumed' },
   check: (scene) => Object.values(scene.energisers).flatMap((report) => judge(scene, report)),
 };
@@ -30,14 +31,16 @@ function judge(scene: Scene, report: EnergiserReport): Found[] {
         ? 'A larger unit, or less leakage, more rods, or a feed nearer the middle.'
         : 'No unit of the catalogue within the limit reaches it: cut the growth, add rods, or split the fence.',
       place: onLine(line, worst.at_m),
-      ...(bigger && bigger !== e.model
-        ? {
-            mend: {
-              words: `Choose ${scene.cat.energisers[bigger]!.name}`,
-              patch: [replace(`/energisers/${e.id}/model`, bigger)],
-            },
-          }
-        : {}),
+      badness: worst.aim_V / Math.max(worst.v_V, 1),
+      mends:
+        bigger && bigger !== e.model
+          ? [
+              {
+                words: `Choose ${scene.cat.energisers[bigger]!.name}`,
+                patch: [replace(`/energisers/${e.id}/model`, bigger)],
+              },
+            ]
+          : [],
     },
   ];
 }

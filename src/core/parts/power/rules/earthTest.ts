@@ -6,6 +6,7 @@ export const earthTest: Rule = {
   id: 'earth-test',
   step: 'power',
   kind: 'mend',
+  whole: true,
   source: { mark: 'practice', text: 'The earth test reads at most 0.2 to 0.3 kV' },
   check: (scene) => {
     const limit = figure(scene.cat, 'earth.testLimit');
@@ -21,14 +22,15 @@ export const earthTest: Rule = {
           ? `${rodsNeeded} rods in line would do; damper ground does with fewer.`
           : 'More rods alone do not get there: look for damp ground, or use longer rods.',
         place: { e: e.e, n: e.n },
-        ...(rodsNeeded
-          ? {
-              mend: {
+        badness: test.rise_V,
+        mends: rodsNeeded
+          ? [
+              {
                 words: `Set ${rodsNeeded} rods`,
                 patch: [replace(`/energisers/${e.id}/rods`, rodsNeeded)],
               },
-            }
-          : {}),
+            ]
+          : [],
       };
     });
   },

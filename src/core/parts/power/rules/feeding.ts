@@ -1,3 +1,4 @@
+import { figure } from '../../../plan/catalogue.js';
 import { onLine, type Found, type Rule } from '../../../findings/rule.js';
 
 /** No energiser at all, one that feeds nothing, or two on one fence. */
@@ -5,6 +6,7 @@ export const feeding: Rule = {
   id: 'feeding',
   step: 'power',
   kind: 'mend',
+  whole: true,
   source: {
     mark: 'published',
     text: 'IEC 60335-2-76, annex: one energiser to a fence; from memory',
@@ -42,7 +44,7 @@ export const feeding: Rule = {
         kind: 'stop',
         title: 'Two energisers on one fence',
         why: `${names.join(' and ')} feed lines that touch. Their pulses come together and can hurt or kill.`,
-        todo: `Part the fences by ${scene.say.metres(2.5)} or more, closed with something that does not conduct, or take one unit away.`,
+        todo: `Part the fences by ${scene.say.metres(figure(scene.cat, 'land.networksApart'))} or more, closed with something that does not conduct, or take one unit away.`,
         place: { e, n },
       });
     }

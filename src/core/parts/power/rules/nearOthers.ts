@@ -11,6 +11,7 @@ export const networksClose: Rule = {
   id: 'networks-close',
   step: 'land',
   kind: 'stop',
+  whole: true,
   source: { mark: 'published', text: ANNEX },
   check: (scene) => {
     const units = Object.values(scene.energisers);
@@ -57,6 +58,7 @@ export const earthNear: Rule = {
   id: 'earth-near',
   step: 'power',
   kind: 'stop',
+  whole: true,
   source: { mark: 'published', text: ANNEX },
   check: (scene) => {
     const least = figure(scene.cat, 'land.earthsApart');
@@ -91,6 +93,7 @@ export const mainsFar: Rule = {
   id: 'mains-far',
   step: 'power',
   kind: 'confirm',
+  whole: true,
   source: { mark: 'assumed', text: 'A mains unit stands under cover near its supply point' },
   check: (scene) => {
     const points = thingsOf(scene.plan, 'mains');

@@ -5,6 +5,7 @@ export const unsaid: Rule = {
   id: 'unsaid',
   step: 'land',
   kind: 'confirm',
+  whole: true,
   source: { mark: 'assumed', text: 'Defaults of the catalogue' },
   check: (scene) => {
     const out: Found[] = eachLine(scene).flatMap(([line]) =>

@@ -1,5 +1,5 @@
 import { isBarbed } from '../../../wire/bottom.js';
-import { eachLine, onLine, type Rule } from '../../../findings/rule.js';
+import { eachLine, makeUpMends, onLine, replace, type Rule } from '../../../findings/rule.js';
 
 /** Barbed wire beside horses. */
 export const barbedForHorses: Rule = {
@@ -19,10 +19,17 @@ export const barbedForHorses: Rule = {
           why: 'Horses run into wire and tear themselves on it.',
           todo: 'Take the barbed strand off and hold them with plain wire.',
           place: onLine(line),
-          mend: {
-            words: 'Take the barbed strands off',
-            patch: [{ op: 'replace' as const, path: `/lines/${line.id}/strands`, value: kept }],
-          },
+          mends: [
+            ...makeUpMends(
+              { ...line, strands: kept.length ? kept : line.strands },
+              report,
+              scene.cat,
+            ).filter(() => !line.strands.some((s) => s.kept)),
+            {
+              words: 'Take the barbed strands off',
+              patch: [replace(`/lines/${line.id}/strands`, kept)],
+            },
+          ],
         },
       ];
     }),

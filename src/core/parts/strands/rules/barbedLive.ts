@@ -8,20 +8,26 @@ export const barbedLive: Rule = {
   kind: 'stop',
   source: { mark: 'published', text: 'IEC 60335-2-76, annex on installing fences, from memory' },
   check: (scene) =>
-    eachLine(scene).flatMap(([line]) =>
-      line.strands.flatMap((s, i) => {
-        if (s.duty !== 'live' || !isBarbed(s, scene.cat)) return [];
-        return {
-          key: `${line.id}-${i}`,
+    eachLine(scene).flatMap(([line]) => {
+      const wrong = line.strands.flatMap((s, i) =>
+        s.duty === 'live' && isBarbed(s, scene.cat) ? [i] : [],
+      );
+      if (wrong.length === 0) return [];
+      return [
+        {
+          key: line.id,
           title: `Barbed wire is live on ${line.name}`,
           why: 'Whoever is caught in live barbed wire cannot get free of it.',
           todo: 'Leave it cold, or put plain wire in its place.',
           place: onLine(line),
-          mend: {
-            words: 'Make the barbed strand cold',
-            patch: [replace(`/lines/${line.id}/strands/${i}/duty`, 'cold')],
-          },
-        };
-      }),
-    ),
+          badness: wrong.length,
+          mends: [
+            {
+              words: `Make the barbed ${wrong.length === 1 ? 'strand' : 'strands'} cold`,
+              patch: wrong.map((i) => replace(`/lines/${line.id}/strands/${i}/duty`, 'cold')),
+            },
+          ],
+        },
+      ];
+    }),
 };

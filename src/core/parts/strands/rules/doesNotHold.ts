@@ -1,6 +1,6 @@
 import { broken } from '../../../strands/judge.js';
 import type { RuleMark } from '../../../report/schema.js';
-import { eachLine, onLine, takeProposal, type Rule, type Scene } from '../../../findings/rule.js';
+import { eachLine, onLine, makeUpMends, type Rule, type Scene } from '../../../findings/rule.js';
 
 const ABOUT = ['count', 'live', 'lowest', 'clear', 'top', 'lowestLive', 'topLive'];
 
@@ -21,7 +21,8 @@ export const doesNotHold: Rule = {
           why: wrong.map((m) => sentence(m, scene)).join(' '),
           todo: 'Take the proposed make-up, or say which stock really stand here.',
           place: onLine(line),
-          ...takeProposal(line, report, scene.cat),
+          badness: wrong.reduce((sum, m) => sum + Math.abs(m.value - m.limit), 0),
+          mends: makeUpMends(line, report, scene.cat),
         },
       ];
     }),

@@ -1,8 +1,16 @@
 import { figure } from '../../../plan/catalogue.js';
 import { broken, worstOver } from '../../../strands/judge.js';
-import { longestBayThatHolds } from '../../../strands/opening.js';
-import { hotPull } from '../../../wire/strain.js';
-import { eachLine, onLine, replace, type Rule } from '../../../findings/rule.js';
+import { longestBayThatHolds, pulledIn } from '../../../strands/opening.js';
+import { tighterProposal } from '../../../strands/proposal.js';
+import {
+  eachLine,
+  hungOn,
+  onLine,
+  placeAnew,
+  replace,
+  type Mend,
+  type Rule,
+} from '../../../findings/rule.js';
 
 /** A gap that a push at mid-bay opens wider than a fence that is known to hold. */
 export const gapOpens: Rule = {
@@ -11,7 +19,7 @@ export const gapOpens: Rule = {
   kind: 'mend',
   source: {
     mark: 'derived',
-    text: 'Opening under the usual push, against that of the longest bay which practice says holds',
+    text: 'Opening under the usual push, against that of the longest bay which practice says holds; silent within a tenth',
   },
   check: (scene) =>
     eachLine(scene).flatMap(([line, report]) => {
@@ -22,13 +30,32 @@ export const gapOpens: Rule = {
       const [a, b] = worst.strands.map((i) => line.strands[i]!);
       const nominal = b!.height_m - a!.height_m;
       const over = worst.value - worst.limit;
-      // The gap itself may be at fault too; what shorter bays can mend is the opening alone.
-      const hot = Math.min(hotPull(report.strain, a!.wire), hotPull(report.strain, b!.wire));
-      const run = Math.max(...report.runs.map((r) => r.ground_m));
-      const spare = worst.limit - nominal - Math.min(...need.needs.map((n) => n.opening_m));
-      const bay = Math.floor(longestBayThatHolds(need, spare, hot, run, scene.cat) * 10) / 10;
+      const pair = [a!, b!].map((s) => pulledIn(report.strain, s.wire, scene.cat));
+      const bay = Math.floor(longestBayThatHolds(worst.limit - nominal, pair, scene.cat) * 10) / 10;
       const longest = Math.max(...report.stretches.map((s) => s.bay_m));
-      const mends = !line.placed && bay >= 1.5 && bay < longest;
+      const bays: Mend = {
+        words: `Bays of ${scene.say.along(bay)} at most`,
+        patch: [replace(`/lines/${line.id}/maxBay_m`, bay)],
+      };
+      const tighter = Object.entries(scene.cat.schools)
+        .filter(([, s]) => s.tension_N > scene.cat.schools[line.school]!.tension_N)
+        .sort((x, y) => x[1].tension_N - y[1].tension_N)
+        .map(([id, s]): Mend => ({
+          words: `Set it ${s.name.toLowerCase()}`,
+          patch: [replace(`/lines/${line.id}/school`, id)],
+        }));
+      const drawnIn = tighterProposal(need, over + 0.01);
+      const closer: Mend[] =
+        drawnIn && !line.strands.some((s) => s.kept)
+          ? [
+              {
+                words: 'Strands closer together',
+                patch: [
+                  replace(`/lines/${line.id}/strands`, hungOn(line, drawnIn, need, scene.cat)),
+                ],
+              },
+            ]
+          : [];
       return [
         {
           key: line.id,
@@ -36,14 +63,13 @@ export const gapOpens: Rule = {
           why: `A push of ${scene.say.newtons(figure(scene.cat, 'wire.pushForce'))} at mid-bay opens the gap of ${scene.say.mm(nominal)} to ${scene.say.mm(worst.value)} on the hottest day, ${scene.say.mm(over)} more than a fence for ${who.toLowerCase()} that is known to hold.`,
           todo: 'Posts closer together, more tension, or more strands: Strands shows what each is worth.',
           place: onLine(line),
-          ...(mends
-            ? {
-                mend: {
-                  words: `Bays of ${scene.say.metres(bay)} at most`,
-                  patch: [replace(`/lines/${line.id}/maxBay_m`, bay)],
-                },
-              }
-            : {}),
+          badness: worst.value,
+          mends: [
+            ...tighter,
+            ...(!line.placed && bay >= 1.5 && bay < longest ? [bays] : []),
+            ...closer,
+            ...(line.placed ? [placeAnew(line)] : []),
+          ],
         },
       ];
     }),

@@ -1,5 +1,5 @@
 import { broken, worstOver } from '../../../strands/judge.js';
-import { eachLine, onLine, takeProposal, type Rule } from '../../../findings/rule.js';
+import { eachLine, onLine, makeUpMends, type Rule } from '../../../findings/rule.js';
 
 /** Two strands further apart than the stock on either side allow. */
 export const gapTooWide: Rule = {
@@ -20,7 +20,8 @@ export const gapTooWide: Rule = {
           why: `The gap from ${scene.say.mm(low!)} to ${scene.say.mm(high!)} is ${scene.say.mm(worst.value)}; ${who.toLowerCase()} allow ${scene.say.mm(worst.limit)} there.`,
           todo: 'Take the proposed make-up, or move the strands closer.',
           place: onLine(line),
-          ...takeProposal(line, report, scene.cat),
+          badness: worst.value - worst.limit,
+          mends: makeUpMends(line, report, scene.cat),
         },
       ];
     }),

@@ -8,20 +8,26 @@ export const panelLive: Rule = {
   kind: 'stop',
   source: { mark: 'practice', text: 'Nothing live may trap a person or an animal' },
   check: (scene) =>
-    eachLine(scene).flatMap(([line]) =>
-      line.strands.flatMap((s, i) => {
-        if (s.duty !== 'live' || !isPanel(s, scene.cat)) return [];
-        return {
-          key: `${line.id}-${i}`,
+    eachLine(scene).flatMap(([line]) => {
+      const wrong = line.strands.flatMap((s, i) =>
+        s.duty === 'live' && isPanel(s, scene.cat) ? [i] : [],
+      );
+      if (wrong.length === 0) return [];
+      return [
+        {
+          key: line.id,
           title: `A woven panel is live on ${line.name}`,
           why: 'An animal or a child with the head through a live mesh cannot get free of it.',
           todo: 'Leave the panel cold and hold stock off it with a live strand.',
           place: onLine(line),
-          mend: {
-            words: 'Make the panel cold',
-            patch: [replace(`/lines/${line.id}/strands/${i}/duty`, 'cold')],
-          },
-        };
-      }),
-    ),
+          badness: wrong.length,
+          mends: [
+            {
+              words: 'Make the panel cold',
+              patch: wrong.map((i) => replace(`/lines/${line.id}/strands/${i}/duty`, 'cold')),
+            },
+          ],
+        },
+      ];
+    }),
 };

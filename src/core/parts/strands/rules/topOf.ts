@@ -1,3 +1,4 @@
+import { usual } from '../../../plan/catalogue.js';
 import { broken } from '../../../strands/judge.js';
 import { eachLine, onLine, replace, type Rule } from '../../../findings/rule.js';
 
@@ -26,10 +27,12 @@ export const topUnseen: Rule = {
           why: `${who} run into a wire that they do not see; the top at ${scene.say.mm(top.height_m)} is ${scene.cat.wires[top.wire]!.name.toLowerCase()}.`,
           todo: 'Rope or tape on top.',
           place: onLine(line),
-          mend: {
-            words: 'Rope on top',
-            patch: [replace(`/lines/${line.id}/strands/${i}/wire`, 'rope')],
-          },
+          mends: [
+            {
+              words: 'Rope on top',
+              patch: [replace(`/lines/${line.id}/strands/${i}/wire`, usual('seenWire'))],
+            },
+          ],
         },
       ];
     }),
@@ -53,10 +56,12 @@ export const stepOver: Rule = {
           why: 'Who steps over a live top is shocked where it hurts most. A stile or a gate is better than either.',
           todo: 'Leave the top cold, or build a stile.',
           place: onLine(line),
-          mend: {
-            words: 'Make the top cold',
-            patch: [replace(`/lines/${line.id}/strands/${i}/duty`, 'cold')],
-          },
+          mends: [
+            {
+              words: 'Make the top cold',
+              patch: [replace(`/lines/${line.id}/strands/${i}/duty`, 'cold')],
+            },
+          ],
         },
       ];
     }),

@@ -1,5 +1,4 @@
 import { figure } from '../../../plan/catalogue.js';
-import { strungAt, tensionAt } from '../../../wire/strain.js';
 import { eachLine, onLine, replace, type Rule } from '../../../findings/rule.js';
 
 /** A strand so slack on the hottest day that it no longer keeps its gap. */
@@ -15,18 +14,11 @@ export const hotSag: Rule = {
       if (slack.length === 0) return [];
       const worst = slack.reduce((a, b) => (b.sagHot_m > a.sagHot_m ? b : a));
       const run = report.runs[worst.run]!;
-      // The least tension that holds the sag on the hottest day and the wire on the coldest night.
-      const { hot_C, cold_C } = scene.plan.climate;
-      const at = (school: string, celsius: number) => {
-        const T = strungAt({ school }, worst.wire, scene.cat);
-        return tensionAt(T, worst.bay_m, worst.wire, celsius, scene.cat);
-      };
+      // A wire that is never strung tighter is kept by shorter bays alone.
+      const bay = Math.floor(10 * worst.bay_m * Math.sqrt(limit / worst.sagHot_m)) / 10;
       const tighter = Object.entries(scene.cat.schools)
-        .filter(([id]) => {
-          const sag = (worst.sagHot_m * worst.hot_N) / at(id, hot_C);
-          return sag <= limit && at(id, cold_C) <= worst.limit_N;
-        })
-        .sort((a, b) => a[1].tension_N - b[1].tension_N)[0];
+        .filter(([, s]) => s.tension_N > worst.at15_N)
+        .sort((a, b) => a[1].tension_N - b[1].tension_N);
       return [
         {
           key: line.id,
@@ -34,14 +26,21 @@ export const hotSag: Rule = {
           why: `${scene.say.mm(worst.sagHot_m)} at the middle of a ${scene.say.metres(worst.bay_m)} bay, with ${scene.say.newtons(worst.hot_N)} left in the wire; ${scene.say.mm(limit)} is the most.`,
           todo: 'More tension, shorter bays, or a spring that keeps the wire tight.',
           place: onLine(line, run.from_m, run.to_m),
-          ...(tighter
-            ? {
-                mend: {
-                  words: `Set it ${tighter[1].name.toLowerCase()}`,
-                  patch: [replace(`/lines/${line.id}/school`, tighter[0])],
-                },
-              }
-            : {}),
+          badness: worst.sagHot_m,
+          mends: [
+            ...tighter.map(([id, { name }]) => ({
+              words: `Set it ${name.toLowerCase()}`,
+              patch: [replace(`/lines/${line.id}/school`, id)],
+            })),
+            ...(line.placed || bay < 1
+              ? []
+              : [
+                  {
+                    words: `Bays of ${scene.say.along(bay)} at most`,
+                    patch: [replace(`/lines/${line.id}/maxBay_m`, bay)],
+                  },
+                ]),
+          ],
         },
       ];
     });

@@ -21,10 +21,13 @@ export const noTensioner: Rule = {
           why: `Its run of ${scene.say.metres(run.ground_m)} is short: the knots slip as they bed, and that eats the tension.`,
           todo: 'Leave an in-line tensioner in each strand.',
           place: onLine(line, run.from_m, run.to_m),
-          mend: {
-            words: 'Put tensioners in',
-            patch: [replace(`/lines/${line.id}/tensioner`, true)],
-          },
+          badness: limit / run.ground_m,
+          mends: [
+            {
+              words: 'Put tensioners in',
+              patch: [replace(`/lines/${line.id}/tensioner`, true)],
+            },
+          ],
         },
       ];
     });
