@@ -63,6 +63,7 @@ export async function stored(page: Page, id: string): Promise<Saved> {
 
 /** The view has no accessibility fault that axe can find. */
 export async function axe(page: Page): Promise<void> {
+  await expect(page.locator('main')).toBeVisible();
   const { violations } = await new AxeBuilder({ page }).analyze();
   expect(
     violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`),

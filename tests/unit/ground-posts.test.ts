@@ -2,8 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { catalogue } from '../../src/core/plan/catalogue.js';
 import { pointAt } from '../../src/core/plan/geometry.js';
-import type { Grid } from '../../src/core/plan/schema.js';
-import { equalBays } from '../../src/core/posts/bays.js';
+import type { Grid, Line } from '../../src/core/plan/schema.js';
+import { ANY_STOCK, equalBays } from '../../src/core/posts/bays.js';
 import { clearanceUnder, fillsUnder, uplift } from '../../src/core/posts/forces.js';
 import { pullOut } from '../../src/core/posts/pullout.js';
 import { layOut } from '../../src/core/posts/layout.js';
@@ -32,6 +32,9 @@ const plane: Grid = {
   ),
 };
 const ground = groundOf({ ground: { kind: 'grid', id: 'g' } }, { g: plane });
+
+const SMALL = { small: true, holdBay_m: 6 };
+const posted = (l: Line) => ({ ...l, out_m: 0 });
 
 /** A profile with a height at every metre. */
 const byTheMetre = (length: number, z: (s: number) => number): Profile => {
@@ -241,7 +244,7 @@ describe('layout', () => {
       [65, 120],
     ]);
     const gate = { id: 'g', name: 'G', line: 'a', at_m: 30, width_m: 4, cable: true };
-    const out = layOut(l, [gate], profileOf(l.vertices, flat), true, catalogue);
+    const out = layOut(posted(l), [gate], profileOf(l.vertices, flat), SMALL, catalogue);
     expect(
       out.posts.filter((p) => p.role !== 'line').map((p) => [p.role, Math.round(p.s_m)]),
     ).toEqual([
@@ -274,11 +277,13 @@ describe('layout', () => {
       [100, 0],
     ]);
     const wavy = byTheMetre(100, (s) => 0.5 * Math.sin(s / 3));
-    expect(layOut(l, [], wavy, true, catalogue).stretches[0]).toMatchObject({
+    expect(layOut(posted(l), [], wavy, SMALL, catalogue).stretches[0]).toMatchObject({
       undulating: true,
       maxBay_m: 4,
     });
-    expect(layOut(l, [], profileOf(l.vertices, flat), true, catalogue).stretches[0]).toMatchObject({
+    expect(
+      layOut(posted(l), [], profileOf(l.vertices, flat), SMALL, catalogue).stretches[0],
+    ).toMatchObject({
       undulating: false,
       maxBay_m: 6,
     });
@@ -313,7 +318,7 @@ describe('forces', () => {
         fc.pre(Math.hypot(a.e - b.e, a.n - b.n) > 15);
         const l = line('a', [[a.e, a.n], [b.e, b.n]]); // prettier-ignore
         const profile = profileOf(l.vertices, rough);
-        const { posts, stretches } = layOut(l, [], profile, false, catalogue);
+        const { posts, stretches } = layOut(posted(l), [], profile, ANY_STOCK, catalogue);
         const gap = clearanceUnder(0.4, profile, posts, stretches, 0.378, tension)!;
         let [high, low] = [-Infinity, Infinity];
         for (let i = 0; i + 1 < posts.length; i++) {
@@ -339,7 +344,7 @@ describe('forces', () => {
   it('a hollow is filled from where the gap passes the limit to where it comes back', () => {
     const l = line('a', [[0, 0], [10, 0]], { maxBay_m: 12 }); // prettier-ignore
     const hollow = byTheMetre(10, (s) => (s >= 4 && s <= 6 ? -0.4 : 0));
-    const { posts, stretches } = layOut(l, [], hollow, true, catalogue);
+    const { posts, stretches } = layOut(posted(l), [], hollow, SMALL, catalogue);
     // A strand that weighs nothing: 150 mm, and 550 over the hollow; 350 is passed half a metre beside it.
     const fills = fillsUnder(0.35, 0.15, hollow, posts, stretches, 1e-9, 1000);
     expect(fills).toEqual([
@@ -356,7 +361,7 @@ describe('forces', () => {
       { maxBay_m: 12 },
     );
     const shaped = byTheMetre(10, (s) => (s === 5 ? -0.4 : s === 2 ? 0.1 : 0));
-    const { posts, stretches } = layOut(l, [], shaped, true, catalogue);
+    const { posts, stretches } = layOut(posted(l), [], shaped, SMALL, catalogue);
     const gap = clearanceUnder(0.15, shaped, posts, stretches, 0.378, 1000)!;
     expect(gap.high).toEqual({ at_m: 5, gap_m: expect.closeTo(0.55 - (0.378 * 25) / 2000, 9) });
     expect(gap.low.at_m).toBe(2);

@@ -22,7 +22,13 @@ function circuit(lines: Line[], unit: Energiser, gates: Gate[] = [], r_earth = 1
   const extra: Record<string, number[]> = {};
   for (const l of lines) {
     const own = gates.filter((g) => g.line === l.id);
-    const { runs } = layOut(l, own, profileOf(l.vertices, FLAT), true, catalogue);
+    const { runs } = layOut(
+      { ...l, out_m: 0 },
+      own,
+      profileOf(l.vertices, FLAT),
+      { small: true, holdBay_m: 6 },
+      catalogue,
+    );
     wired[l.id] = { line: l, gates: own, runs };
     extra[l.id] = circuitMarks(wired[l.id]!, 250);
   }

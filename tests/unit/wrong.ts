@@ -81,6 +81,8 @@ export const wrong: [string, Plan][] = [
     ),
   ],
   ['bays-too-long', fed({ maxBay_m: 12 })],
+  ['post-short', fed({ strands: strands([0.15, 0.31, 0.48, 0.65, 0.9, 1.15, 1.35]) })],
+  ['post-unsuited', fed({ post: 'flexible-150' })],
   [
     'bend-unbraced',
     plan([

@@ -3,6 +3,7 @@ import { deflections, defaultKind, distance, nearest, planLength } from '../plan
 import { PLACED, type Placed } from '../parts/placed.js';
 import { catalogue, usual } from '../plan/catalogue.js';
 import { freeId } from '../plan/ids.js';
+import { outFor, tallEnough } from '../posts/kinds.js';
 import { keepJoints, keepPlaces, leaveLine, mapPlaces } from './places.js';
 import type { Energiser, Gate, Line, Plan, Point, Strand, Vertex } from '../plan/schema.js';
 
@@ -49,7 +50,7 @@ export function addLine(
     keepOut: [...plan.newLines.keepOut],
     boundary: plan.newLines.boundary,
     strands: strands.map((s) => ({ ...s })),
-    post: usual('post'),
+    post: tallEnough(usual('post'), outFor(strands, catalogue), catalogue),
     maxBay_m: null,
     school: usualTension(plan.newLines),
     tensioner: true,

@@ -6,6 +6,7 @@ import { Type, type Static } from '@sinclair/typebox';
 import type { Plan } from './schema.js';
 import animals from '../../../data/animals.json' with { type: 'json' };
 import defaults from '../../../data/defaults.json' with { type: 'json' };
+import droppers from '../../../data/droppers.json' with { type: 'json' };
 import energisers from '../../../data/energisers.json' with { type: 'json' };
 import kinds from '../../../data/kinds.json' with { type: 'json' };
 import oldFences from '../../../data/oldFences.json' with { type: 'json' };
@@ -112,7 +113,14 @@ const PostSchema = Type.Object(
     embedment_m: positive,
     perimeter_m: positive,
     mass_kg: positive,
+    family: Type.String({ description: 'kinds of one family differ in length alone' }),
     conducts: Type.Boolean(),
+    takes: Type.Union([Type.Literal('insulator'), Type.Literal('clip')], {
+      description: 'what a live strand hangs on',
+    }),
+    insulates: Type.Optional(Type.Boolean({ description: 'it is itself an insulator' })),
+    flexible: Type.Optional(Type.Boolean({ description: 'for wire with only the sag taken out' })),
+    life_y: positive,
     price: Type.String(),
   },
   closed,
@@ -171,7 +179,24 @@ const KindSchema = Type.Object(
   },
   { ...closed, description: 'another kind of fence, for the comparison' },
 );
-const SpacingSchema = Type.Object({ ...origin, bay_m: positive }, closed);
+const DropperKindSchema = Type.Object(
+  {
+    ...origin,
+    rests: Type.Boolean({ description: 'stands on the ground; else the strands carry it' }),
+    seen: Type.Boolean(),
+    mass_kg: positive,
+    price: Type.String(),
+  },
+  closed,
+);
+const SpacingSchema = Type.Object(
+  {
+    ...origin,
+    bay_m: positive,
+    dropper: Type.Optional(Type.Object({ kind: Type.String(), each_m: positive }, closed)),
+  },
+  closed,
+);
 const PriceSchema = Type.Object(
   { ...origin, price: Type.Number({ minimum: 0 }), per: Type.String() },
   closed,
@@ -192,6 +217,7 @@ export const CatalogueSchema = Type.Object(
     seasons: Type.Record(Type.String(), SeasonSchema),
     schools: Type.Record(Type.String(), SchoolSchema),
     spacings: Type.Record(Type.String(), SpacingSchema),
+    droppers: Type.Record(Type.String(), DropperKindSchema),
     prices: Type.Record(Type.String(), PriceSchema),
   },
   { ...closed, $id: 'anabatic-catalogue-1', title: 'Anabatic catalogue' },
@@ -224,6 +250,7 @@ export const catalogue = {
   seasons,
   schools,
   spacings,
+  droppers,
   prices,
 } as unknown as Catalogue;
 

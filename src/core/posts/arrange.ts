@@ -13,8 +13,9 @@ import { mostUnder } from '../strands/under.js';
 import { bottomOf } from '../wire/bottom.js';
 import { strungAt, tensionAt, wireOf } from '../wire/strain.js';
 import { placeGreedy, placeUniform } from './baselines.js';
-import { equalBays } from './bays.js';
-import { fixedPosts, kindFor, longestBay, type Fixed } from './layout.js';
+import { ANY_STOCK, equalBays, type HeldBay } from './bays.js';
+import { kindFor, longEnough, outFor } from './kinds.js';
+import { fixedPosts, longestBay, type Fixed, type PostedLine } from './layout.js';
 import type { Must, PlacedKind, Placement, PlacementInputs } from './limits.js';
 import { loosenings, type Loosening } from './loosen.js';
 import { place } from './placement.js';
@@ -50,14 +51,15 @@ export interface RunResult {
  * @param requirement what the stock asks of the line; null without stock
  */
 export function runJobs(
-  line: Line,
+  bare: Line,
   gates: readonly Gate[],
   ground: Ground,
   requirement: Requirement | null,
   plan: Pick<Plan, 'soil' | 'things' | 'climate'>,
   cat: Catalogue,
 ): RunJob[] {
-  if (line.strands.length === 0) return [];
+  if (bare.strands.length === 0) return [];
+  const line = { ...bare, out_m: outFor(bare.strands, cat) };
   const profile = profileOf(line.vertices, ground, line.levels);
   const barred = barredOn(line, Object.values(plan.things ?? {}), cat);
   const fixed = fixedPosts(line, gates);
@@ -83,11 +85,11 @@ interface On {
   readonly cat: Catalogue;
 }
 
-function runJob(line: Line, fixed: readonly Fixed[], on: On): RunJob {
+function runJob(line: Line & PostedLine, fixed: readonly Fixed[], on: On): RunJob {
   const { profile, requirement, barred, plan, cat } = on;
-  const small = requirement?.small ?? false;
+  const held = requirement ?? ANY_STOCK;
   const [from, to] = [fixed[0]!.s, fixed.at(-1)!.s];
-  const stands = musts(line, fixed, profile, small, cat);
+  const stands = musts(line, fixed, profile, held, cat);
   const { s_m, only } = samples(
     profile,
     from,
@@ -115,7 +117,7 @@ function runJob(line: Line, fixed: readonly Fixed[], on: On): RunJob {
   };
   const lengths = fixed.slice(1).map((f, i) => ({
     from: fixed[i]!.s,
-    longest: longestBay(line, profile, fixed[i]!.s, f.s, small, cat).maxBay_m,
+    longest: longestBay(line, profile, fixed[i]!.s, f.s, held, cat).maxBay_m,
   }));
   const longest_m = s_m.map((s) => lengths.findLast((l) => s >= l.from - 1e-9)!.longest);
   const lowest = bottomOf(line.strands, cat)!.height_m;
@@ -153,14 +155,20 @@ function runJob(line: Line, fixed: readonly Fixed[], on: On): RunJob {
 }
 
 /** What stands anyway: fixed posts, and those of stretches with equal bays. */
-function musts(line: Line, fixed: readonly Fixed[], p: Profile, small: boolean, cat: Catalogue) {
+function musts(
+  line: PostedLine,
+  fixed: readonly Fixed[],
+  p: Profile,
+  held: HeldBay,
+  cat: Catalogue,
+) {
   const out: { s: number; kind: string | null; free: boolean }[] = [];
   fixed.forEach((f, i) => {
-    const own = f.role === 'line' ? f.kind : (f.kind ?? kindFor(f.role, line));
+    const own = f.role === 'line' ? f.kind : (f.kind ?? kindFor(f.role, line, line.out_m, cat));
     out.push({ s: f.s, kind: own, free: f.role !== 'line' });
     const next = fixed[i + 1];
     if (!f.equal || !next) return;
-    const { maxBay_m } = longestBay(line, p, f.s, next.s, small, cat);
+    const { maxBay_m } = longestBay(line, p, f.s, next.s, held, cat);
     const g0 = gAt(p, f.s);
     const { bays, bay_m } = equalBays(gAt(p, next.s) - g0, maxBay_m, 'maximum');
     for (let k = 1; k < bays; k++)
@@ -213,7 +221,16 @@ function tensions(line: Line, plan: Pick<Plan, 'climate'>, bay: number, cat: Cat
 export function kindsFor(line: Line, cat: Catalogue): string[] {
   const price = (id: string) => recordOf(cat.prices, recordOf(cat.posts, id).price).price;
   return Object.entries(cat.posts)
-    .filter(([id, p]) => id === line.post || (p.use === 'line' && price(id) > price(line.post)))
+    .filter(
+      ([id, p]) =>
+        id === line.post ||
+        (p.use === 'line' &&
+          !p.flexible &&
+          // What the strands hang on stays one kind of thing along the line.
+          p.takes === recordOf(cat.posts, line.post).takes &&
+          price(id) > price(line.post) &&
+          longEnough(id, outFor(line.strands, cat), cat)),
+    )
     .map(([id]) => id);
 }
 

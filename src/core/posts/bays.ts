@@ -1,4 +1,38 @@
-/** Equal division of a length into bays, as taped. */
+/** Bays: equal division of a length, as taped, and how long they may be. */
+import { figure, type Catalogue } from '../plan/catalogue.js';
+
+/** What of a requirement says how long the bays may be. */
+export interface HeldBay {
+  /** Small stock or predators face the line. */
+  readonly small: boolean;
+  /** The bay that practice says just holds the most pressing of them, m; Infinity where none is named. */
+  readonly holdBay_m: number;
+}
+/** Nobody is named: as for large stock. */
+export const ANY_STOCK: HeldBay = { small: false, holdBay_m: Infinity };
+
+export interface Spaced extends HeldBay {
+  readonly undulating: boolean;
+  /** Droppers stand between the posts. */
+  readonly dropped: boolean;
+}
+
+/** The catalogue's figure for the longest bay. */
+export function usualBayKey({ small, undulating, dropped }: Omit<Spaced, 'holdBay_m'>): string {
+  // Droppers keep the strands apart; over broken ground it is posts that keep them off it.
+  const ground = undulating ? 'uneven' : dropped ? 'droppers' : 'even';
+  return `posts.${ground}${small ? 'Small' : 'Large'}`;
+}
+
+/** The longest bay that practice allows on this ground with this stock, m. */
+export function usualBay(of: Spaced, cat: Catalogue): number {
+  const usual = figure(cat, usualBayKey(of));
+  return of.dropped && !of.undulating ? usual : Math.min(usual, of.holdBay_m);
+}
+
+/** Into how many equal pieces a length is parted so that none is longer than so much. */
+export const piecesOf = (length_m: number, most_m: number): number =>
+  Math.max(1, Math.ceil(length_m / most_m - 1e-6));
 
 export interface EqualBays {
   readonly bays: number;

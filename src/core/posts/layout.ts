@@ -1,12 +1,13 @@
 /** Posts of a line: fixed ones at ends, corners, bends, gates and pins; between them by the ground or
  * in equal bays. */
-import { figure, usual, type Catalogue } from '../plan/catalogue.js';
+import { figure, type Catalogue } from '../plan/catalogue.js';
 import { planLength, pointAt, stations } from '../plan/geometry.js';
 import type { Gate, Line } from '../plan/schema.js';
 import type { Post, Run, Stretch } from '../report/schema.js';
 import { gAt, sAtG, zAt, type Profile } from '../terrain/profile.js';
 import type { BayedRun } from '../wire/strain.js';
-import { equalBays } from './bays.js';
+import { equalBays, piecesOf, usualBay, type HeldBay } from './bays.js';
+import { kindFor } from './kinds.js';
 
 /** A post that stands where it stands, whatever the bays. */
 export interface Fixed {
@@ -26,23 +27,30 @@ export interface Layout {
   readonly stretches: readonly Stretch[];
   /** Uplift and hold are filled in later, once the tension and the soil are known. */
   readonly posts: readonly Post[];
+  /** Places of the droppers, plan distance, m. */
+  readonly droppers: readonly number[];
 }
 
 /** What of a line says where its posts stand. */
-export type PostedLine = Pick<Line, 'vertices' | 'post' | 'maxBay_m' | 'pins' | 'placed'>;
+export type PostedLine = Pick<
+  Line,
+  'vertices' | 'post' | 'maxBay_m' | 'pins' | 'placed' | 'dropper'
+> & {
+  /** How far posts must stand out of the ground, m. */
+  readonly out_m: number;
+};
 
 /** Places closer than this are one post, m. */
 const SAME = 0.05;
 
 /**
  * Lays out a line: as placed where it was placed, else by equal bays as taped over the ground.
- * @param small small stock or predators face the line: closer posts
  */
 export function layOut(
   line: PostedLine,
   gates: readonly Gate[],
   profile: Profile,
-  small: boolean,
+  held: HeldBay,
   cat: Catalogue,
 ): Layout {
   const fixed = fixedPosts(line, gates);
@@ -64,12 +72,12 @@ export function layOut(
     });
   fixed.forEach((post, i) => {
     if (i === 0) runStart = post.s;
-    add(post.s, post.role, post.kind ?? kindFor(post.role, line), true);
+    add(post.s, post.role, post.kind ?? kindFor(post.role, line, line.out_m, cat), true);
     const next = fixed[i + 1];
     if (!next) return;
     if (!post.opens) {
       const between = placedBetween(line, post, next);
-      const stretch = divide(line, profile, post, next, small, between, cat);
+      const stretch = divide(line, profile, post, next, held, between, cat);
       stretches.push(stretch);
       if (between) for (const p of between) add(p.at_m, 'line', p.kind, false);
       else {
@@ -87,7 +95,27 @@ export function layOut(
     }
     if (next.strains) runStart = next.s;
   });
-  return { runs, stretches, posts };
+  return { runs, stretches, posts, droppers: droppersOf(line, posts, stretches, profile) };
+}
+
+/** Droppers share each bay of the fence evenly, as taped. */
+function droppersOf(
+  { dropper }: PostedLine,
+  posts: readonly Post[],
+  stretches: readonly Stretch[],
+  profile: Profile,
+): number[] {
+  if (!dropper) return [];
+  return stretches.flatMap((st) => {
+    const own = posts.filter((p) => p.s_m >= st.from_m - 1e-6 && p.s_m <= st.to_m + 1e-6);
+    return own.slice(1).flatMap((b, i) => {
+      const from = own[i]!.tape_m;
+      const parts = piecesOf(b.tape_m - from, dropper.each_m);
+      return Array.from({ length: parts - 1 }, (_, k) =>
+        sAtG(profile, from + ((k + 1) / parts) * (b.tape_m - from)),
+      );
+    });
+  });
 }
 
 /** The posts that were placed between two fixed ones; null where the bays are to be equal. */
@@ -98,12 +126,6 @@ function placedBetween(
 ): { at_m: number; kind: string }[] | null {
   if (!line.placed || from.equal) return null;
   return line.placed.filter((p) => p.at_m > from.s + SAME && p.at_m < to.s - SAME);
-}
-
-/** The kind of post that a role gets when nobody has said. */
-export function kindFor(role: Post['role'], line: PostedLine): string {
-  if (role === 'line') return line.post;
-  return usual(role === 'bend' ? 'bendPost' : 'endPost');
 }
 
 /** Ends, corners, bends, both posts of every gate and pinned posts, in order along the line. */
@@ -152,12 +174,13 @@ export function longestBay(
   p: Profile,
   from: number,
   to: number,
-  small: boolean,
+  held: HeldBay,
   cat: Catalogue,
 ): { maxBay_m: number; undulating: boolean } {
-  const even = figure(cat, small ? 'posts.evenSmall' : 'posts.evenLarge');
-  const undulating = undulation(p, from, to, even) > figure(cat, 'posts.undulation');
-  const usual = undulating ? figure(cat, small ? 'posts.unevenSmall' : 'posts.unevenLarge') : even;
+  // With droppers the bays are longer; what counts as undulating stays what it is without.
+  const window = usualBay({ ...held, undulating: false, dropped: false }, cat);
+  const undulating = undulation(p, from, to, window) > figure(cat, 'posts.undulation');
+  const usual = usualBay({ ...held, undulating, dropped: line.dropper !== undefined }, cat);
   return { maxBay_m: line.maxBay_m ?? usual, undulating };
 }
 
@@ -166,11 +189,11 @@ function divide(
   p: Profile,
   from: Fixed,
   to: Fixed,
-  small: boolean,
+  held: HeldBay,
   placed: readonly { at_m: number }[] | null,
   cat: Catalogue,
 ): Stretch {
-  const { maxBay_m, undulating } = longestBay(line, p, from.s, to.s, small, cat);
+  const { maxBay_m, undulating } = longestBay(line, p, from.s, to.s, held, cat);
   const ground_m = Math.max(gAt(p, to.s) - gAt(p, from.s), 0.01);
   const whole = { from_m: from.s, to_m: to.s, ground_m, maxBay_m, undulating };
   if (!placed) return { ...whole, ...pick(equalBays(ground_m, maxBay_m, 'maximum')), equal: true };

@@ -126,6 +126,7 @@ export function requirementOf(line: Facing, cat: Catalogue): Requirement | null 
   const opens = openingThatHolds(recordOf(cat.profiles, tightest.profile), cat);
   rows.push(row('opening', tightest.profile, `profiles.${tightest.profile}.holdBay_m`, opens, own));
   const aim = strictest('aim');
+  const pressing = profiles.reduce((a, b) => (b[1].holdBay_m < a[1].holdBay_m ? b : a));
 
   return {
     profiles: ids,
@@ -142,7 +143,8 @@ export function requirementOf(line: Facing, cat: Catalogue): Requirement | null 
     small: profiles.some(([, p]) => p.size === 'small'),
     noBarbed: noBarbed !== undefined && wants('noBarbed'),
     offBarbed_m: value('offBarbed', offBarbed),
-    decidedBy: { lowest, gap, top, aim },
+    holdBay_m: pressing[1].holdBay_m,
+    decidedBy: { lowest, gap, top, aim, bay: pressing[0] },
     rows,
   };
 }

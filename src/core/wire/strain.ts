@@ -69,13 +69,14 @@ export function tensionAt(
 
 /** One row for each run and each kind of wire in it (strands of one wire are set alike). */
 export function strainOf(
-  line: Pick<Line, 'school' | 'strands'>,
+  line: Pick<Line, 'school' | 'strands' | 'dropper'>,
   runs: readonly BayedRun[],
   climate: Plan['climate'],
   cat: Catalogue,
 ): Strain[] {
   const wires = [...new Set(line.strands.map((s: Strand) => s.wire))];
   const push = figure(cat, 'wire.pushForce');
+  const { dropper } = line;
   return runs.flatMap(({ run, bays_m }, index) =>
     wires.map((wire): Strain => {
       const p = wireOf(wire, cat);
@@ -84,7 +85,10 @@ export function strainOf(
       const longest = Math.max(...bays_m);
       const at = (celsius: number) => tensionAt(T, span, wire, celsius, cat);
       const [today, hot, cold] = [at(climate.today_C), at(climate.hot_C), at(climate.cold_C)];
-      const sag = (tension: number) => (p.weight_N_per_m * longest * longest) / (8 * tension);
+      // Between droppers the strands keep one another's distance: a push opens that far and no further.
+      const pushed = dropper ? longest / piecesIn(longest, dropper.each_m) : longest;
+      const hangs = p.weight_N_per_m + (dropper ? dropperWeight(line, cat) : 0);
+      const sag = (tension: number) => (hangs * longest * longest) / (8 * tension);
       return {
         run: index,
         ground_m: run.ground_m,
@@ -97,10 +101,20 @@ export function strainOf(
         limit_N: figure(cat, 'wire.coldLimit') * p.joint_break_N,
         sagToday_m: sag(today),
         sagHot_m: sag(hot),
-        pushed_m: pushAside(push, hot, longest, p.EA_N, run.ground_m),
+        pushed_m: pushAside(push, hot, pushed, p.EA_N, run.ground_m),
       };
     }),
   );
+}
+
+const piecesIn = (length: number, each: number) => Math.max(1, Math.ceil(length / each - 1e-6));
+
+/** Weight of droppers that hang, for each strand and metre, N/m; those that rest on the ground weigh nothing. */
+function dropperWeight(line: Pick<Line, 'strands' | 'dropper'>, cat: Catalogue): number {
+  if (!line.dropper) return 0;
+  const kind = recordOf(cat.droppers, line.dropper.kind);
+  if (kind.rests) return 0;
+  return (kind.mass_kg * GRAVITY) / (line.dropper.each_m * Math.max(1, line.strands.length));
 }
 
 /** The least pull of one wire over the runs on the hottest day, N. */

@@ -4,7 +4,7 @@ import { area } from 'd3-shape';
 import { say } from '../../core/base/units.js';
 import type { Line } from '../../core/plan/schema.js';
 import type { LineReport, Post } from '../../core/report/schema.js';
-import { zAt, type Profile } from '../../core/terrain/profile.js';
+import { readAt, zAt, type Profile } from '../../core/terrain/profile.js';
 import { FindingMark } from '../../ui/parts/FindingMark.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import { useSession } from '../../session/session.js';
@@ -105,6 +105,7 @@ export function GroundTrack({ line, report, profile, x, top, height, steeper }: 
             />
           ),
         )}
+        <Droppers line={line} report={report} x={x} y={y} lift={lift} />
         <Posts posts={posts} x={x} y={y} height={fence} />
         {Object.values(gates)
           .filter((g) => g.line === line.id && g.at_m >= from && g.at_m <= to)
@@ -175,6 +176,33 @@ function Posts({
         ))}
     </>
   );
+}
+
+/** Droppers from the lowest strand to the top one, dotted: they stand on no ground of their own. */
+function Droppers({
+  line,
+  report: { droppers, posts },
+  x,
+  y,
+  lift,
+}: {
+  line: Line;
+  report: LineReport;
+  x: Scale;
+  y: Scale;
+  lift: (h: number) => number;
+}) {
+  const [low, top] = [line.strands[0]?.height_m, line.strands.at(-1)?.height_m];
+  if (low === undefined || top === undefined || droppers.length === 0) return null;
+  const s = posts.map((p) => p.s_m);
+  const z = posts.map((p) => p.z_m);
+  const d = droppers
+    .map((at) => {
+      const base = y(readAt(s, z, at));
+      return `M${x(at).toFixed(1)} ${(base - lift(low)).toFixed(1)}V${(base - lift(top)).toFixed(1)}`;
+    })
+    .join('');
+  return <path d={d} stroke="var(--ink)" strokeWidth={1.5} strokeDasharray="2 2" data-droppers />;
 }
 
 /** Strands of one stretch: straight from post to post, style by duty. */

@@ -16,7 +16,12 @@ export function Limits({ line, report }: { line: Line; report: LineReport }) {
   const set = (words: string, change: (l: Line) => void) =>
     commit(`${words} of ${line.name}`, (d) => change(d.lines[line.id]!));
   const usual = Math.max(...report.stretches.map((s) => s.maxBay_m), 0);
-  const school = Object.entries(cat.spacings).find(([, s]) => s.bay_m === line.maxBay_m)?.[0];
+  const school = Object.entries(cat.spacings).find(
+    ([, s]) =>
+      s.bay_m === line.maxBay_m &&
+      s.dropper?.kind === line.dropper?.kind &&
+      s.dropper?.each_m === line.dropper?.each_m,
+  )?.[0];
   return (
     <Part title="Limits">
       <div className="flex flex-col items-start gap-2">
@@ -30,7 +35,10 @@ export function Limits({ line, report }: { line: Line; report: LineReport }) {
           ]}
           onChange={(k) =>
             set('longest bay', (l) => {
-              l.maxBay_m = k === 'usual' ? null : (cat.spacings[k]?.bay_m ?? l.maxBay_m);
+              const spacing = cat.spacings[k];
+              l.maxBay_m = k === 'usual' ? null : (spacing?.bay_m ?? l.maxBay_m);
+              if (spacing?.dropper) l.dropper = { ...spacing.dropper };
+              else delete l.dropper;
             })
           }
         />
@@ -51,6 +59,35 @@ export function Limits({ line, report }: { line: Line; report: LineReport }) {
             .map(([k, p]) => [k, p.name] as const)}
           onChange={(post) => set('posts', (l) => void (l.post = post))}
         />
+        <Select
+          label="Between the posts"
+          value={line.dropper?.kind ?? ''}
+          options={[
+            ['', 'nothing'],
+            ...Object.entries(cat.droppers).map(([k, d]) => [k, d.name.toLowerCase()] as const),
+          ]}
+          onChange={(kind) =>
+            set('droppers', (l) => {
+              if (kind) l.dropper = { kind, each_m: l.dropper?.each_m ?? 5 };
+              else delete l.dropper;
+            })
+          }
+        />
+        {line.dropper && (
+          <>
+            <QuantityField
+              label="Apart at most"
+              q="tape"
+              at="lines/*/dropper/each_m"
+              value={line.dropper.each_m}
+              onCommit={(m) => set('droppers', (l) => void (l.dropper!.each_m = m))}
+              width="w-20"
+            />
+            <p className="label">
+              {report.droppers.length} of them. {cat.droppers[line.dropper.kind]!.why}
+            </p>
+          </>
+        )}
         <QuantityField
           label="Hollows may be filled by"
           q="height"

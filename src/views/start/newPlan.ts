@@ -1,8 +1,9 @@
 /** The first complete plan, from the answers of the guided start. */
 import { addEnergiser, addLine } from '../../core/edit/edits.js';
-import { catalogue } from '../../core/plan/catalogue.js';
+import { catalogue, figure, recordOf } from '../../core/plan/catalogue.js';
 import { planLength, pointAt } from '../../core/plan/geometry.js';
 import type { Plan, Point } from '../../core/plan/schema.js';
+import type { Report } from '../../core/report/schema.js';
 import { startingMakeUp } from '../../core/strands/proposal.js';
 
 export interface Answers {
@@ -55,4 +56,47 @@ export function newPlan(a: Answers): Plan {
     addEnergiser(plan, pointAt(first.vertices, planLength(first) / 2), 5);
   }
   return plan;
+}
+
+/** A unit and rods may each change what the other must be: a few rounds settle them. */
+const ROUNDS = 4;
+
+/**
+ * The plan with the unit and the rods that its fence asks for.
+ * @param report works a plan out
+ */
+export function sized(plan: Plan, report: (plan: Plan) => Report): Plan {
+  let now = plan;
+  for (let round = 0; round < ROUNDS; round++) {
+    const { energisers } = report(now);
+    const next = Object.fromEntries(
+      Object.entries(now.energisers).map(([id, e]) => {
+        const asked = energisers[id];
+        return [
+          id,
+          {
+            ...e,
+            model: asked?.smallest ?? strongest(e.model),
+            rods: asked?.earth.rodsNeeded ?? e.rods,
+          },
+        ];
+      }),
+    );
+    const same = Object.entries(next).every(
+      ([id, e]) => e.model === now.energisers[id]!.model && e.rods === now.energisers[id]!.rods,
+    );
+    if (same) return now;
+    now = { ...now, energisers: next };
+  }
+  return now;
+}
+
+/** The strongest unit of the same supply within the limit, where none is enough. */
+function strongest(model: string): string {
+  const { supply } = recordOf(catalogue.energisers, model);
+  const limit = figure(catalogue, 'energiser.limit');
+  const able = Object.entries(catalogue.energisers).filter(
+    ([, m]) => m.offered && m.supply === supply && m.output_J <= limit,
+  );
+  return able.reduce((a, b) => (b[1].output_J > a[1].output_J ? b : a))[0];
 }

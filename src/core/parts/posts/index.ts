@@ -1,5 +1,7 @@
 /** Posts along a line: where they stand, the runs and bays between them. */
 import { figure, recordOf, usual } from '../../plan/catalogue.js';
+import { ANY_STOCK } from '../../posts/bays.js';
+import { outFor } from '../../posts/kinds.js';
 import { layOut, type Layout } from '../../posts/layout.js';
 import { rising } from '../door.js';
 import type { GroundPiece } from '../ground/index.js';
@@ -10,6 +12,8 @@ import { placed } from './placed.js';
 import { baysTooLong } from './rules/baysTooLong.js';
 import { bendUnbraced } from './rules/bendUnbraced.js';
 import { postBarred } from './rules/postBarred.js';
+import { postShort } from './rules/postShort.js';
+import { postUnsuited } from './rules/postUnsuited.js';
 
 export interface PostsPiece extends Shown<typeof keys> {
   readonly layout: Layout;
@@ -22,6 +26,8 @@ export const posts = {
   check(door: Door): void {
     for (const [key, line] of Object.entries(door.plan.lines)) {
       door.named(door.cat.posts, line.post, `/lines/${key}/post`, 'post');
+      if (line.dropper)
+        door.named(door.cat.droppers, line.dropper.kind, `/lines/${key}/dropper/kind`, 'dropper');
       for (const list of ['pins', 'placed'] as const) {
         (line[list] ?? []).forEach((p, i) => {
           if (p.kind !== null)
@@ -42,14 +48,18 @@ export const posts = {
       maxBay_m: line.maxBay_m,
       pins: line.pins,
       placed: line.placed,
+      dropper: line.dropper,
+      out_m: outFor(line.strands, cat),
       gates,
       profile: ground.profile,
-      small: stock.asked?.small ?? false,
+      small: stock.asked?.small ?? ANY_STOCK.small,
+      holdBay_m: stock.asked?.holdBay_m ?? ANY_STOCK.holdBay_m,
       cat,
     }),
-    work({ gates, profile, small, cat, ...line }): PostsPiece {
-      const layout = layOut(line, gates, profile, small, cat);
-      return { layout, runs: [...layout.runs], stretches: [...layout.stretches] };
+    work({ gates, profile, small, holdBay_m, cat, ...line }): PostsPiece {
+      const layout = layOut(line, gates, profile, { small, holdBay_m }, cat);
+      const { runs, stretches, droppers } = layout;
+      return { layout, runs: [...runs], stretches: [...stretches], droppers: [...droppers] };
     },
   }),
   count({ line, cat, of }: Counted): Items {
@@ -58,13 +68,15 @@ export const posts = {
     const out = layout.posts.map((p) => [recordOf(cat.posts, p.kind).price, 1] as const);
     // A brace at both ends of the run, pulling against its wire.
     const braced = line.strands.some((s) => !s.kept) ? 2 * layout.runs.length : 0;
+    const dropper = line.dropper && recordOf(cat.droppers, line.dropper.kind).price;
     return [
       ...out,
+      ...(dropper ? [[dropper, layout.droppers.length] as const] : []),
       [recordOf(cat.posts, usual('bracePost')).price, braced],
       ['end.rail', braced],
       ['end.pin', 2 * braced],
       [`wire.${usual('wire')}`, braced * figure(cat, 'end.braceWire')],
     ];
   },
-  rules: [baysTooLong, postBarred, bendUnbraced],
+  rules: [postShort, postUnsuited, baysTooLong, postBarred, bendUnbraced],
 };

@@ -13,6 +13,14 @@ export const PinSchema = Type.Object(
   closed,
 );
 export const NoPostsSchema = Type.Object({ from_m: along, to_m: along, why: words(80) }, closed);
+export const DropperSchema = Type.Object(
+  { kind: words(40), each_m: Type.Number({ minimum: 0.5, maximum: 50 }) },
+  {
+    ...closed,
+    description:
+      'spacers between the posts; each_m: the furthest from one to the next, or to a post',
+  },
+);
 export const PlacedPostSchema = Type.Object({ at_m: along, kind: words(40) }, closed);
 
 /** The bays between two fixed posts; `bay_m` is the longest of them. */
@@ -40,6 +48,7 @@ export const keys = {
       maxBay_m: Type.Union([Type.Null(), Type.Number({ minimum: 0.5, maximum: 100 })], {
         description: 'longest bay; null: from the catalogue for this stock and ground',
       }),
+      dropper: Type.Optional(DropperSchema),
       standing: Type.Optional(Type.Boolean({ description: 'its posts stand already' })),
       pins: Type.Optional(
         Type.Array(PinSchema, { maxItems: 5000, description: 'posts that must stand, in order' }),
@@ -57,7 +66,11 @@ export const keys = {
     property: {},
   },
   report: {
-    line: { runs: Type.Array(RunSchema), stretches: Type.Array(StretchSchema) },
+    line: {
+      runs: Type.Array(RunSchema),
+      stretches: Type.Array(StretchSchema),
+      droppers: Type.Array(num, { description: 'places of the droppers, plan distance, m' }),
+    },
     property: {},
   },
 } as const;

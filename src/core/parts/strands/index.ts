@@ -1,6 +1,7 @@
 /** The strands of a line: what is asked of them, how the rules stand, what is proposed instead. */
 import { figure, recordOf, type Catalogue } from '../../plan/catalogue.js';
 import type { Strand } from '../../plan/schema.js';
+import { usualBay, usualBayKey } from '../../posts/bays.js';
 import type { Layout } from '../../posts/layout.js';
 import type { Requirement } from '../../report/schema.js';
 import { judge } from '../../strands/judge.js';
@@ -45,14 +46,15 @@ export const strands = {
   line: lineStage({
     needs: ({ line, cat }, of: { stock: StockPiece; posts: PostsPiece; wire: WirePiece }) => ({
       strands: line.strands,
+      dropped: line.dropper !== undefined,
       asked: of.stock.asked,
       layout: of.posts.layout,
       strain: of.wire.strain,
       cat,
     }),
-    work({ strands, asked, layout, strain, cat }): StrandsPiece {
+    work({ strands, dropped, asked, layout, strain, cat }): StrandsPiece {
       const run_m = Math.max(...layout.runs.map((r) => r.ground_m), 1);
-      const requirement = asked && withBay(withRun(asked, run_m, cat), layout, cat);
+      const requirement = asked && withBay(withRun(asked, run_m, cat), layout, dropped, cat);
       const pushed = pushedBy(strain);
       return {
         requirement,
@@ -72,7 +74,9 @@ export const strands = {
     const perPost = layout.posts
       .filter((p) => p.role === 'line' || p.role === 'bend')
       .flatMap((p): Items => {
-        const onTimber = recordOf(cat.posts, p.kind).conducts ? 0 : bought.length;
+        const kind = recordOf(cat.posts, p.kind);
+        if (kind.takes === 'clip') return [['clip.insulating', bought.length]];
+        const onTimber = kind.conducts ? 0 : bought.length;
         return [
           ['insulator.line', insulated - offset],
           ['insulator.offset', offset],
@@ -116,12 +120,27 @@ export const strands = {
 };
 
 /** The longest bay that this ground allows, beside what the stock ask of the strands. */
-function withBay(asked: Requirement, { stretches }: Layout, cat: Catalogue): Requirement {
-  const ground = stretches.some((s) => s.undulating) ? 'uneven' : 'even';
-  const key = `posts.${ground}${asked.small ? 'Small' : 'Large'}`;
-  const value = figure(cat, key);
-  const path = `defaults.${key}.value`;
-  const bay = { about: 'bay' as const, profile: null, path, value, note: null, usual: value };
+function withBay(
+  asked: Requirement,
+  { stretches }: Layout,
+  dropped: boolean,
+  cat: Catalogue,
+): Requirement {
+  const undulating = stretches.some((s) => s.undulating);
+  const of = { ...asked, undulating, dropped };
+  const value = usualBay(of, cat);
+  const byStock = value < figure(cat, usualBayKey(of));
+  const path = byStock
+    ? `profiles.${asked.decidedBy.bay}.holdBay_m`
+    : `defaults.${usualBayKey(of)}.value`;
+  const bay = {
+    about: 'bay' as const,
+    profile: byStock ? asked.decidedBy.bay : null,
+    path,
+    value,
+    note: null,
+    usual: value,
+  };
   return { ...asked, rows: [...asked.rows, bay] };
 }
 

@@ -23,11 +23,16 @@ export const wire = {
   },
   line: lineStage({
     needs: (
-      { line: { school, strands }, plan: { climate }, cat },
+      { line: { school, strands, dropper }, plan: { climate }, cat },
       { posts }: { posts: PostsPiece },
-    ) => ({ school, strands, climate, layout: posts.layout, cat }),
-    work: ({ school, strands, climate, layout, cat }): WirePiece => ({
-      strain: strainOf({ school, strands }, baysOf(layout), climate, cat),
+    ) => ({ school, strands, dropper, climate, layout: posts.layout, cat }),
+    work: ({ school, strands, dropper, climate, layout, cat }): WirePiece => ({
+      strain: strainOf(
+        { school, strands, ...(dropper ? { dropper } : {}) },
+        baysOf(layout),
+        climate,
+        cat,
+      ),
     }),
   }),
   count({ line, cat, of }: Counted): Items {
