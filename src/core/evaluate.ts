@@ -50,7 +50,9 @@ export function createEvaluator(
         plan_m: total(all, (l) => l.plan_m),
         ground_m: total(all, (l) => l.ground_m),
         wire_m: total(Object.values(plan.lines), (line) => {
-          return line.strands.length * total(of[line.id]!.posts.runs, (r) => r.ground_m);
+          // Old wire that is kept is not strung.
+          const strung = line.strands.filter((s) => !s.kept).length;
+          return strung * total(of[line.id]!.posts.runs, (r) => r.ground_m);
         }),
         posts: total(all, (l) => l.posts.length),
         cost: total(supplies, (s) => s.cost),
@@ -63,9 +65,10 @@ export function createEvaluator(
   };
 }
 
-const seenOf = (plan: Plan, { cat, gates, of, lines, shown }: Worked) => ({
+const seenOf = (plan: Plan, { cat, gates, meetings, of, lines, shown }: Worked) => ({
   plan,
   cat,
+  meetings,
   lines,
   ...shown,
   profileOf: (id: string) => of[id]!.ground.profile,

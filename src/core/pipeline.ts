@@ -7,6 +7,7 @@ import { PARTS, type LinePieces } from './parts/index.js';
 import type { Items, Part } from './parts/part.js';
 import type { PowerWhole } from './parts/power/index.js';
 import { withOverrides, type Catalogue } from './plan/catalogue.js';
+import { jointsOf, meetingsOf, type Joint, type Meeting } from './plan/meets.js';
 import type { Gate, Line, Plan } from './plan/schema.js';
 import type { LineReport, Report } from './report/schema.js';
 import type { Ground } from './terrain/ground.js';
@@ -18,6 +19,7 @@ export interface Worked {
   /** The catalogue with the property's own figures. */
   readonly cat: Catalogue;
   readonly gates: Readonly<Record<string, readonly Gate[]>>;
+  readonly meetings: readonly Meeting[];
   /** By line and part, all that was found, also what the report does not show. */
   readonly of: Readonly<Record<string, LinePieces>>;
   readonly whole: { readonly power: PowerWhole };
@@ -36,11 +38,20 @@ export interface Pipeline {
 
 /** No gates: one list, so that identity tells that nothing changed. */
 export const NONE: readonly Gate[] = [];
+const NO_JOINTS: readonly Joint[] = [];
+
+const sameJoints = (a: readonly Joint[], b: readonly Joint[]): boolean =>
+  a.length === b.length && a.every((j, i) => j.s === b[i]!.s && j.shared === b[i]!.shared);
 
 /** Makes a pipeline with its own memory; keep one for each plan that is being edited. */
 export function createPipeline(parts: readonly Part[] = PARTS): Pipeline {
   const overridden = memoLast(withOverrides);
   const steadyGates = steady<readonly Gate[]>(sameItems);
+  const meetings = memoLast(meetingsOf);
+  const steadyJoints = steady<readonly Joint[]>(sameJoints);
+  const jointsByLine = memoLast((lines: Plan['lines'], met: readonly Meeting[]) =>
+    steadyJoints(jointsOf(lines, met)),
+  );
   const gatesByLine = memoLast((gates: Plan['gates']) => steadyGates(groupGates(gates)));
   const stages = parts.map(() => memoOn<object>());
   const reports = memoOn<LineReport>();
@@ -51,11 +62,20 @@ export function createPipeline(parts: readonly Part[] = PARTS): Pipeline {
   return (plan, ground, base, hurry = false) => {
     const cat = overridden(base, plan.overrides);
     const gates = gatesByLine(plan.gates);
+    const met = meetings(plan.lines);
+    const joints = jointsByLine(plan.lines, met);
     const of: Record<string, Pieces> = {};
     const lines: Record<string, LineReport> = {};
     const counted: Record<string, Items> = {};
     for (const [id, line] of Object.entries(plan.lines)) {
-      const given = { plan, cat, ground, line, gates: gates[id] ?? NONE };
+      const given = {
+        plan,
+        cat,
+        ground,
+        line,
+        gates: gates[id] ?? NONE,
+        joints: joints[id] ?? NO_JOINTS,
+      };
       const pieces: Pieces = (of[id] = {});
       parts.forEach((part, k) => {
         if (!part.line) return;
@@ -82,6 +102,7 @@ export function createPipeline(parts: readonly Part[] = PARTS): Pipeline {
         ground,
         lines: of as Record<string, never>,
         whole: whole as never,
+        meetings: met,
         hurry,
       };
       const piece = properties[k]?.(given);
@@ -92,7 +113,7 @@ export function createPipeline(parts: readonly Part[] = PARTS): Pipeline {
       }
       Object.assign(counted, part.countProperty?.(given));
     });
-    return { cat, gates, of, whole, lines, shown, counted } as unknown as Worked;
+    return { cat, gates, meetings: met, of, whole, lines, shown, counted } as unknown as Worked;
   };
 
   function reportOf(line: Line, pieces: Pieces): LineReport {

@@ -1,6 +1,7 @@
 /** Placement off the main thread, run by run; who wants it to stop ends the worker. */
 import * as Comlink from 'comlink';
 import { withOverrides, catalogue } from '../core/plan/catalogue.js';
+import { jointsOf, meetingsOf } from '../core/plan/meets.js';
 import type { Plan } from '../core/plan/schema.js';
 import {
   arrangement,
@@ -26,9 +27,11 @@ const api = {
     onRun: (done: number, total: number) => void,
   ): Record<string, LineArrangement> {
     const cat = withOverrides(catalogue, plan.overrides);
+    const joints = jointsOf(plan.lines, meetingsOf(plan.lines));
     const jobs = lines.map((id) => {
       const gates = Object.values(plan.gates).filter((g) => g.line === id);
-      return { id, runs: runJobs(plan.lines[id]!, gates, ground, requirements[id]!, plan, cat) };
+      const need = requirements[id]!;
+      return { id, runs: runJobs(plan.lines[id]!, gates, ground, need, plan, cat, joints[id]) };
     });
     const total = jobs.reduce((n, j) => n + j.runs.length, 0);
     let done = 0;

@@ -182,6 +182,8 @@ const WITHOUT_MEND = new Set([
   'networks-close',
   'earth-near',
   'mains-far',
+  'loose-end',
+  'paddock-open',
   'paddock-water',
   'paddock-gate',
   'old-fence',

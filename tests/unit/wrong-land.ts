@@ -61,6 +61,9 @@ export const wrongOnLand: [string, Plan][] = [
   ['earth-near', fed(thing('building', [[5, 5], [15, 5], [15, 15]], { earthed: true }))], // prettier-ignore
   ['mains-far', fed(thing('mains', [[0, 500]]))],
   ['gap', plan([run(), line('b', [[150, 100], [150, 2]])])], // prettier-ignore
+  ['crosses', plan([run(), line('b', [[150, 100], [150, -100]])])], // prettier-ignore
+  ['loose-end', plan([run(), line('b', [[150, 100], [150, 0]])])], // prettier-ignore
+  ['paddock-open', { ...paddock({}), lines: { a: line('a', [[0, 0], [100, 0], [100, 100]]) } }], // prettier-ignore
   ['paddock-water', paddock({ gates: gate({}) })],
   ['paddock-gate', paddock(things(thing('water', [[50, 50]])))],
   [

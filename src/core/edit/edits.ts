@@ -4,7 +4,7 @@ import { PLACED, type Placed } from '../parts/placed.js';
 import { catalogue, usual } from '../plan/catalogue.js';
 import { freeId } from '../plan/ids.js';
 import { outFor, tallEnough } from '../posts/kinds.js';
-import { keepJoints, keepPlaces, leaveLine, mapPlaces } from './places.js';
+import { keepJoints, keepPlaces, keepTouch, leaveLine, mapPlaces } from './places.js';
 import type { Energiser, Gate, Line, Plan, Point, Strand, Vertex } from '../plan/schema.js';
 
 /** Turn beyond which a new vertex starts as a corner, degrees. */
@@ -126,9 +126,11 @@ export function removeVertex(plan: Plan, id: string, index: number): void {
   const [before, after] = [line.vertices[index - 1], line.vertices[index + 1]];
   const also = before !== undefined && after !== undefined && distance(before, after) < LEAST_LEG;
   if (also && line.vertices.length <= 3) return removeLine(plan, id);
-  keepPlaces(plan, id, () => {
-    line.vertices.splice(index, also ? 2 : 1);
-  });
+  keepTouch(plan, id, () =>
+    keepPlaces(plan, id, () => {
+      line.vertices.splice(index, also ? 2 : 1);
+    }),
+  );
   line.vertices[0]!.kind = line.vertices[0]!.kind === 'bend' ? 'end' : line.vertices[0]!.kind;
   const last = line.vertices.at(-1)!;
   if (last.kind === 'bend') last.kind = 'end';

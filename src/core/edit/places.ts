@@ -94,57 +94,96 @@ export function keepPlaces(plan: Plan, id: string, change: () => void): void {
   });
 }
 
-/**
- * Takes along the vertices of other lines that met these ones: they stay joined at the same share of
- * the same leg. Locked lines stay where they are.
- */
-export function keepJoints(plan: Plan, ids: readonly string[], change: () => void): void {
-  interface Joint {
-    readonly line: string;
-    readonly vertex: number;
-    readonly host: string;
-    readonly leg: number;
-    readonly t: number;
-  }
-  const joints: Joint[] = [];
-  for (const host of ids) {
+/** A vertex of a line on a leg of another, at a share of that leg. */
+interface Joined {
+  readonly line: string;
+  readonly vertex: number;
+  readonly host: string;
+  readonly leg: number;
+  readonly t: number;
+}
+
+/** Vertices of lines that are not among these and lie on one of these. */
+function joinedTo(plan: Plan, ids: readonly string[], stay: ReadonlySet<string>): Joined[] {
+  return ids.flatMap((host) => {
     const own = plan.lines[host]!.vertices;
     const at = stations(own);
     const box = boxOf(own);
-    for (const other of Object.values(plan.lines)) {
-      if (ids.includes(other.id) || other.locked) continue;
-      other.vertices.forEach((v, vertex) => {
-        if (!inBox(box, v)) return;
+    return Object.values(plan.lines).flatMap((other) => {
+      if (stay.has(other.id) || other.locked) return [];
+      return other.vertices.flatMap((v, vertex): Joined[] => {
+        if (!inBox(box, v)) return [];
         const hit = nearest(own, v);
-        if (hit.off > JOIN_TOLERANCE) return;
+        if (hit.off > JOIN_TOLERANCE) return [];
         const span = at[hit.leg + 1]! - at[hit.leg]!;
-        joints.push({
-          line: other.id,
-          vertex,
-          host,
-          leg: hit.leg,
-          t: span === 0 ? 0 : (hit.s - at[hit.leg]!) / span,
-        });
+        const t = span === 0 ? 0 : (hit.s - at[hit.leg]!) / span;
+        return [{ line: other.id, vertex, host, leg: hit.leg, t }];
       });
-    }
-  }
-  change();
-  for (const joint of joints) {
-    const own = plan.lines[joint.host]!.vertices;
-    const at = stations(own);
-    const s = at[joint.leg]! + joint.t * (at[joint.leg + 1]! - at[joint.leg]!);
-    const p = pointAt(own, s);
-    const vertices = plan.lines[joint.line]!.vertices;
-    const v = vertices[joint.vertex]!;
-    if (Math.hypot(p.e - v.e, p.n - v.n) < 1e-9) continue;
-    const onNeighbour = [vertices[joint.vertex - 1], vertices[joint.vertex + 1]].some(
-      (w) => w && Math.hypot(w.e - p.e, w.n - p.n) < 0.01,
-    );
-    if (onNeighbour) continue;
-    keepPlaces(plan, joint.line, () => {
-      v.e = p.e;
-      v.n = p.n;
     });
+  });
+}
+
+/**
+ * Takes along the vertices of other lines that met these ones, and what met those in turn: they stay
+ * joined at the same share of the same leg. Locked lines stay where they are; a finding tells what then
+ * ends in the air.
+ */
+export function keepJoints(plan: Plan, ids: readonly string[], change: () => void): void {
+  carry(plan, ids, new Set(ids), change);
+}
+
+function carry(plan: Plan, ids: readonly string[], moved: Set<string>, change: () => void): void {
+  const joined = joinedTo(plan, ids, moved);
+  change();
+  const byLine = new Map<string, Joined[]>();
+  for (const joint of joined) byLine.set(joint.line, [...(byLine.get(joint.line) ?? []), joint]);
+  for (const [line, own] of byLine) {
+    // Two lines of these may both have brought it along.
+    if (moved.has(line)) continue;
+    const goes = own.flatMap((joint) => target(plan, joint) ?? []);
+    if (goes.length === 0) continue;
+    moved.add(line);
+    carry(plan, [line], moved, () =>
+      keepPlaces(plan, line, () => {
+        const { vertices } = plan.lines[line]!;
+        for (const { vertex, p } of goes) Object.assign(vertices[vertex]!, { e: p.e, n: p.n });
+      }),
+    );
+  }
+}
+
+/** Where a vertex goes that was on its host; null where it stays, or would come onto its own neighbour. */
+function target(plan: Plan, { line, vertex, host, leg, t }: Joined) {
+  const own = plan.lines[host]!.vertices;
+  const at = stations(own);
+  const p = pointAt(own, at[leg]! + t * (at[leg + 1]! - at[leg]!));
+  const { vertices } = plan.lines[line]!;
+  const v = vertices[vertex]!;
+  if (Math.hypot(p.e - v.e, p.n - v.n) < 1e-9) return null;
+  const onNeighbour = [vertices[vertex - 1], vertices[vertex + 1]].some(
+    (w) => w && Math.hypot(w.e - p.e, w.n - p.n) < 0.01,
+  );
+  return onNeighbour ? null : { vertex, p };
+}
+
+/** As `keepJoints`, for a change that takes legs away: what met the line goes to where it is now nearest. */
+export function keepTouch(plan: Plan, id: string, change: () => void): void {
+  const joined = joinedTo(plan, [id], new Set([id]));
+  change();
+  const host = plan.lines[id];
+  if (!host) return;
+  const moved = new Set([id]);
+  for (const { line, vertex } of joined) {
+    const v = plan.lines[line]!.vertices[vertex]!;
+    const hit = nearest(host.vertices, v);
+    if (hit.off <= JOIN_TOLERANCE) continue;
+    moved.add(line);
+    carry(plan, [line], moved, () =>
+      keepPlaces(plan, line, () => {
+        v.e = hit.point.e;
+        v.n = hit.point.n;
+      }),
+    );
   }
 }
 

@@ -2,6 +2,7 @@
 import { say, type Units } from '../base/units.js';
 import type { Catalogue, Mark } from '../plan/catalogue.js';
 import { pointAt } from '../plan/geometry.js';
+import type { Meeting } from '../plan/meets.js';
 import type { Line, PatchStep, Plan } from '../plan/schema.js';
 import type { Finding, LineReport, Proposal, Report, Requirement } from '../report/schema.js';
 import type { Merged } from '../parts/keys.js';
@@ -12,6 +13,8 @@ import { hung } from '../strands/proposal.js';
 export interface Scene extends Pick<Report, 'lines' | keyof Merged<'report', 'property'>> {
   readonly plan: Plan;
   readonly cat: Catalogue;
+  /** Where the lines meet. */
+  readonly meetings: readonly Meeting[];
   readonly say: ReturnType<typeof sayer>;
   /** A place of a line as one finds it with a tape: "118.4 m (post 23)". @param s plan distance, m */
   where(line: string, s: number): string;

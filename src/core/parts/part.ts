@@ -1,5 +1,6 @@
 /** What a part of the fence is: one object with everything that it adds to the heart. */
 import type { Catalogue } from '../plan/catalogue.js';
+import type { Joint, Meeting } from '../plan/meets.js';
 import type { Gate, Line, Plan } from '../plan/schema.js';
 import type { LineReport, Report } from '../report/schema.js';
 import type { Ground } from '../terrain/ground.js';
@@ -22,6 +23,8 @@ export interface Given {
 export interface LineGiven extends Given {
   readonly line: Line;
   readonly gates: readonly Gate[];
+  /** Places that the line shares with others. */
+  readonly joints: readonly Joint[];
 }
 
 /** Works one line out. `work` sees only what `needs` picked, so its memory by identity cannot be stale. */
@@ -43,6 +46,8 @@ export interface WholeGiven extends Given {
   readonly lines: Readonly<Record<string, never>>;
   /** What earlier parts found of the property, by part id. */
   readonly whole: never;
+  /** Where the lines meet. */
+  readonly meetings: readonly Meeting[];
   /** Something is in the hand: what takes long may answer as it did last, and is asked again soon. */
   readonly hurry: boolean;
 }

@@ -1,8 +1,7 @@
 /** Where lines meet: shared places, and which lines hang together. */
-import { stations } from './geometry.js';
-import { legIndexOf } from './legIndex.js';
-import { JOIN_TOLERANCE } from './geometry.js';
-import type { Line, Plan } from './schema.js';
+import { JOIN_TOLERANCE, planLength } from './geometry.js';
+import { meetingsOf, type Meeting } from './meets.js';
+import type { Plan } from './schema.js';
 
 /** A place on a line that has a name in the network. */
 export interface Mark {
@@ -18,15 +17,15 @@ export interface Topology {
 }
 
 /**
- * Finds where the ends and vertices of lines touch other lines.
+ * Names the places where lines meet, and puts together the lines that hang together.
  * @param extra further plan distances to be named on a line (gates, energisers, strained ends)
  */
 export function topologyOf(
   lines: Plan['lines'],
   extra: Readonly<Record<string, readonly number[]>>,
+  meetings: readonly Meeting[] = meetingsOf(lines),
 ): Topology {
   const all = Object.values(lines);
-  const index = legIndexOf(lines);
   const wanted = new Map<string, number[]>();
   const want = (line: string, s: number) => {
     const list = wanted.get(line) ?? [];
@@ -40,22 +39,14 @@ export function topologyOf(
   const key = (line: string, s: number) => `${line}:${s.toFixed(2)}`;
   const whole = new UnionFind();
   for (const line of all) {
-    const at = stations(line.vertices);
+    const total = planLength(line);
     want(line.id, 0);
-    want(line.id, at.at(-1)!);
-    for (const s of extra[line.id] ?? []) want(line.id, Math.min(Math.max(0, s), at.at(-1)!));
+    want(line.id, total);
+    for (const s of extra[line.id] ?? []) want(line.id, Math.min(Math.max(0, s), total));
   }
-  for (const line of all) {
-    const at = stations(line.vertices);
-    line.vertices.forEach((v, i) => {
-      for (const hit of index.near(v, JOIN_TOLERANCE)) {
-        if (hit.line === line.id) continue;
-        const mine = key(line.id, want(line.id, at[i]!));
-        sets.join(mine, key(hit.line, want(hit.line, hit.s)));
-        whole.join(line.id, hit.line);
-      }
-    });
-    closeOnItself(line, at, want, (a, b) => sets.join(key(line.id, a), key(line.id, b)));
+  for (const { a, b, sa, sb } of meetings) {
+    sets.join(key(a, want(a, sa)), key(b, want(b, sb)));
+    whole.join(a, b);
   }
   const marks: Record<string, Mark[]> = {};
   for (const line of all) {
@@ -70,23 +61,6 @@ export function topologyOf(
     groups.set(root, [...(groups.get(root) ?? []), line.id]);
   }
   return { marks, groups: [...groups.values()] };
-}
-
-/** A ring: the line ends where it began. */
-function closeOnItself(
-  line: Line,
-  at: readonly number[],
-  want: (line: string, s: number) => number,
-  join: (a: number, b: number) => void,
-): void {
-  const first = line.vertices[0]!;
-  const last = line.vertices.at(-1)!;
-  if (
-    line.vertices.length > 2 &&
-    Math.hypot(first.e - last.e, first.n - last.n) <= JOIN_TOLERANCE
-  ) {
-    join(want(line.id, 0), want(line.id, at.at(-1)!));
-  }
 }
 
 class UnionFind {

@@ -5,6 +5,7 @@
 import { figure, recordOf, type Catalogue } from '../plan/catalogue.js';
 import { barredOn, soilAt } from '../land/things.js';
 import { pointAt } from '../plan/geometry.js';
+import { jointsOf, meetingsOf, type Joint } from '../plan/meets.js';
 import type { Gate, Line, PatchStep, PlacedPost, Plan } from '../plan/schema.js';
 import type { Requirement } from '../report/schema.js';
 import { gAt, profileOf, sAtG, zAt, type Profile } from '../terrain/profile.js';
@@ -57,12 +58,13 @@ export function runJobs(
   requirement: Requirement | null,
   plan: Pick<Plan, 'soil' | 'things' | 'climate'>,
   cat: Catalogue,
+  joints: readonly Joint[] = [],
 ): RunJob[] {
   if (bare.strands.length === 0) return [];
   const line = { ...bare, out_m: outFor(bare.strands, cat) };
   const profile = profileOf(line.vertices, ground, line.levels);
   const barred = barredOn(line, Object.values(plan.things ?? {}), cat);
-  const fixed = fixedPosts(line, gates);
+  const fixed = fixedPosts(line, gates, joints);
   const jobs: RunJob[] = [];
   let start = 0;
   for (let i = 1; i < fixed.length; i++) {
@@ -303,7 +305,8 @@ export function placeLine(
   cat: Catalogue,
 ): { readonly arrangement: LineArrangement; readonly patch: PatchStep[] | null } {
   const gates = Object.values(plan.gates).filter((g) => g.line === id);
-  const jobs = runJobs(plan.lines[id]!, gates, ground, requirement, plan, cat);
+  const joints = jointsOf(plan.lines, meetingsOf(plan.lines))[id];
+  const jobs = runJobs(plan.lines[id]!, gates, ground, requirement, plan, cat, joints);
   const made = arrangement(jobs.map(solveRun));
   return { arrangement: made, patch: placedPatch(plan, id, made) };
 }

@@ -1,7 +1,8 @@
 /** Posts of a line: fixed ones at ends, corners, bends, gates and pins; between them by the ground or
  * in equal bays. */
 import { figure, type Catalogue } from '../plan/catalogue.js';
-import { planLength, pointAt, stations } from '../plan/geometry.js';
+import { JOIN_TOLERANCE, planLength, pointAt, stations } from '../plan/geometry.js';
+import type { Joint } from '../plan/meets.js';
 import type { Gate, Line } from '../plan/schema.js';
 import type { Post, Run, Stretch } from '../report/schema.js';
 import { gAt, sAtG, zAt, type Profile } from '../terrain/profile.js';
@@ -52,8 +53,9 @@ export function layOut(
   profile: Profile,
   held: HeldBay,
   cat: Catalogue,
+  joints: readonly Joint[] = [],
 ): Layout {
-  const fixed = fixedPosts(line, gates);
+  const fixed = fixedPosts(line, gates, joints);
   const runs: Run[] = [];
   const stretches: Stretch[] = [];
   const posts: Post[] = [];
@@ -128,8 +130,12 @@ function placedBetween(
   return line.placed.filter((p) => p.at_m > from.s + SAME && p.at_m < to.s - SAME);
 }
 
-/** Ends, corners, bends, both posts of every gate and pinned posts, in order along the line. */
-export function fixedPosts(line: PostedLine, gates: readonly Gate[]): Fixed[] {
+/** Ends, corners, bends, joints, both posts of every gate and pinned posts, in order along the line. */
+export function fixedPosts(
+  line: PostedLine,
+  gates: readonly Gate[],
+  joints: readonly Joint[] = [],
+): Fixed[] {
   const at = stations(line.vertices);
   const total = planLength(line);
   const openings = gates
@@ -153,6 +159,11 @@ export function fixedPosts(line: PostedLine, gates: readonly Gate[]): Fixed[] {
     reached = o.to;
     out.push({ s: o.from, role: 'gate', strains: true, opens: true, kind: null });
     out.push({ s: o.to, role: 'gate', strains: true, kind: null });
+  }
+  // Where another line meets this one, the post carries the other's end and this one's strands run by.
+  for (const { s } of joints) {
+    if (inGate(s) || out.some((f) => Math.abs(f.s - s) <= JOIN_TOLERANCE)) continue;
+    out.push({ s, role: 'joint', strains: false, kind: null });
   }
   for (const pin of line.pins ?? []) {
     const same = out.findIndex((f) => Math.abs(f.s - pin.at_m) <= SAME);

@@ -5,6 +5,7 @@ import { FindingMark, KIND_NAMES } from '../../ui/parts/FindingMark.js';
 import { commitPatch, useSession } from '../../session/session.js';
 import { startPlacing } from '../../session/placing.js';
 import { chooseLine, goTo, look, useView } from '../../session/view.js';
+import { Accept } from './Accept.js';
 import { PatchWords } from './PatchWords.js';
 import { Button } from '../../ui/parts/Button.js';
 
@@ -21,7 +22,9 @@ const FIRST = 150;
 
 /** What is wrong or doubtful, worst first; each points at its place and may be mended. */
 export function Findings() {
-  const findings = useSession((s) => s.report?.findings) ?? [];
+  const found = useSession((s) => s.report?.findings) ?? [];
+  const findings = found.filter((f) => !f.accepted?.holds);
+  const letBe = found.filter((f) => f.accepted?.holds);
   const open = useView((v) => v.findingsOpen);
   const chosen = useView((v) => v.finding);
   const [all, setAll] = useState(false);
@@ -70,6 +73,18 @@ export function Findings() {
           </li>
         )}
         {findings.length === 0 && <li className="label p-3">Nothing found.</li>}
+        {letBe.length > 0 && (
+          <li>
+            <details open={letBe.some((f) => f.id === chosen) || undefined}>
+              <summary className="label cursor-pointer px-3 py-2">{letBe.length} let be</summary>
+              <ul aria-label="Findings that were let be">
+                {letBe.map((f) => (
+                  <FindingRow key={f.id} finding={f} />
+                ))}
+              </ul>
+            </details>
+          </li>
+        )}
       </ul>
     </aside>
   );
@@ -151,6 +166,7 @@ const FindingRow = memo(function FindingRow({ finding }: { finding: Finding }) {
                 Mend: {finding.mend.words.toLowerCase()}
               </Button>
             ))}
+          <Accept finding={finding} />
         </div>
       )}
     </li>

@@ -14,6 +14,7 @@ export const PostSchema = Type.Object(
       Type.Literal('corner'),
       Type.Literal('bend'),
       Type.Literal('gate'),
+      Type.Literal('joint'),
       Type.Literal('line'),
     ]),
     kind: str,

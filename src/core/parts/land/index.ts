@@ -17,6 +17,7 @@ import {
 import type { PostsPiece } from '../posts/index.js';
 import { keys } from './keys.js';
 import { burnCrossing } from './rules/burnCrossing.js';
+import { crosses, looseEnd, paddockOpen } from './rules/meeting.js';
 import { oldFence } from './rules/oldFence.js';
 import { outside } from './rules/outside.js';
 import { overhead } from './rules/overhead.js';
@@ -102,6 +103,9 @@ export const land = {
     overhead,
     outside,
     gap,
+    crosses,
+    looseEnd,
+    paddockOpen,
     paddockWater,
     paddockGate,
     paddockSides,

@@ -1,5 +1,7 @@
 /** Posts along a line: where they stand, the runs and bays between them. */
 import { figure, recordOf, usual } from '../../plan/catalogue.js';
+import { JOIN_TOLERANCE } from '../../plan/geometry.js';
+import type { Post } from '../../report/schema.js';
 import { ANY_STOCK } from '../../posts/bays.js';
 import { outFor } from '../../posts/kinds.js';
 import { layOut, type Layout } from '../../posts/layout.js';
@@ -17,6 +19,8 @@ import { postUnsuited } from './rules/postUnsuited.js';
 
 export interface PostsPiece extends Shown<typeof keys> {
   readonly layout: Layout;
+  /** Its posts but for those that another line brings. */
+  readonly own: readonly Post[];
 }
 
 export const posts = {
@@ -40,7 +44,7 @@ export const posts = {
   },
   line: lineStage({
     needs: (
-      { line, gates, cat },
+      { line, gates, joints, cat },
       { ground, stock }: { ground: GroundPiece; stock: StockPiece },
     ) => ({
       vertices: line.vertices,
@@ -51,21 +55,26 @@ export const posts = {
       dropper: line.dropper,
       out_m: outFor(line.strands, cat),
       gates,
+      joints,
       profile: ground.profile,
       small: stock.asked?.small ?? ANY_STOCK.small,
       holdBay_m: stock.asked?.holdBay_m ?? ANY_STOCK.holdBay_m,
       cat,
     }),
-    work({ gates, profile, small, holdBay_m, cat, ...line }): PostsPiece {
-      const layout = layOut(line, gates, profile, { small, holdBay_m }, cat);
+    work({ gates, joints, profile, small, holdBay_m, cat, ...line }): PostsPiece {
+      const layout = layOut(line, gates, profile, { small, holdBay_m }, cat, joints);
+      // A post that another line brings is bought there.
+      const own = layout.posts.filter(
+        (p) => !joints.some((j) => j.shared && Math.abs(j.s - p.s_m) <= JOIN_TOLERANCE),
+      );
       const { runs, stretches, droppers } = layout;
-      return { layout, runs: [...runs], stretches: [...stretches], droppers: [...droppers] };
+      return { layout, own, runs: [...runs], stretches: [...stretches], droppers: [...droppers] };
     },
   }),
   count({ line, cat, of }: Counted): Items {
-    const { layout } = (of as { posts: PostsPiece }).posts;
+    const { layout, own } = (of as { posts: PostsPiece }).posts;
     if (line.standing) return [];
-    const out = layout.posts.map((p) => [recordOf(cat.posts, p.kind).price, 1] as const);
+    const out = own.map((p) => [recordOf(cat.posts, p.kind).price, 1] as const);
     // A brace at both ends of the run, pulling against its wire.
     const braced = line.strands.some((s) => !s.kept) ? 2 * layout.runs.length : 0;
     const dropper = line.dropper && recordOf(cat.droppers, line.dropper.kind).price;

@@ -62,7 +62,7 @@ export const power = {
     const steadyMarks = steady(sameMarks);
     const solved = memoOn<PowerResult>();
     let last: { readonly ids: string; readonly piece: PowerWhole } | null = null;
-    return ({ plan, cat, lines, hurry }: WholeGiven): PowerWhole => {
+    return ({ plan, cat, lines, meetings, hurry }: WholeGiven): PowerWhole => {
       // The volts may stay behind the hand for a moment, while the same lines and units are there.
       const ids = [...Object.keys(plan.lines), '', ...Object.keys(plan.energisers)].join();
       if (hurry && last?.ids === ids) return last.piece;
@@ -70,7 +70,7 @@ export const power = {
         Object.entries(lines).map(([id, of]) => [id, (of as { power: PowerPiece }).power.wired]),
       );
       const marks = marksOf(wired, plan.energisers, figure(cat, 'network.piece'));
-      const found = topologyOf(plan.lines, marks);
+      const found = topologyOf(plan.lines, marks, meetings);
       const topology = { ...found, marks: steadyMarks(found.marks) };
       const groups = topology.groups.map((group) => ({
         lines: group,

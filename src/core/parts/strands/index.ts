@@ -72,7 +72,7 @@ export const strands = {
     const offset = bought.filter((s) => s.insulated && s.offset_m).length;
     const tail = figure(cat, 'end.tail');
     const perPost = layout.posts
-      .filter((p) => p.role === 'line' || p.role === 'bend')
+      .filter((p) => p.role === 'line' || p.role === 'bend' || p.role === 'joint')
       .flatMap((p): Items => {
         const kind = recordOf(cat.posts, p.kind);
         if (kind.takes === 'clip') return [['clip.insulating', bought.length]];
