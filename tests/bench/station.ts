@@ -41,8 +41,17 @@ export function station(): Plan {
         e: a.e + ((b.e - a.e) * k) / 10 + (k % 10 === 0 ? 0 : Math.sin(k * 7 + block)),
         n: a.n + ((b.n - a.n) * k) / 10 + (k % 10 === 0 ? 0 : Math.cos(k * 5 + block)),
       }));
-      const id = addLine(p, points, rows);
-      Object.assign(p.lines[id]!, { maxBay_m: 25, boundary: false });
+      // By itself: what it faces is not asked of four hundred others.
+      const one = { ...p, lines: {} as Plan['lines'] };
+      const made = one.lines[addLine(one, points)]!;
+      const id = `l${Object.keys(p.lines).length + 1}`;
+      p.lines[id] = {
+        ...made,
+        id,
+        strands: rows.map((s) => ({ ...s })),
+        maxBay_m: 25,
+        boundary: false,
+      };
       return id;
     };
     const ids: string[] = [];

@@ -10,7 +10,7 @@ import {
   splitLine,
 } from '../../src/core/edit/reshape.js';
 import type { Line, Plan } from '../../src/core/plan/schema.js';
-import { energiser, line, plan, strands } from './scene.js';
+import { energiser, line, plan } from './scene.js';
 
 const at = (e: number, n: number) => ({ e, n });
 const way = (l: Line) => l.vertices.map((v) => [v.e, v.n]);
@@ -87,12 +87,11 @@ describe('what is put on a line', () => {
 
   it('a line starts as the property says, with strands of its own', () => {
     const p = own([], { newLines: { left: ['sheep'], right: ['horses'], keepOut: ['fox'], boundary: true } }); // prettier-ignore
-    const made = strands([0.9]);
-    const id = edits.addLine(p, [at(0, 0), at(10, 0)], made, '  Home  ');
-    expect(p.lines[id]).toMatchObject({ name: 'Home', left: ['sheep'], right: ['horses'], keepOut: ['fox'], boundary: true, post: 'steel-180', maxBay_m: null, school: 'moderate', tensioner: true, strands: made }); // prettier-ignore
-    p.lines[id]!.strands[0]!.height_m = 1;
-    expect(made[0]!.height_m).toBe(0.9);
-    expect(p.lines[edits.addLine(p, [at(0, 5), at(10, 5)], made)]!.name).toBe('Line 2');
+    const id = edits.addLine(p, [at(0, 0), at(10, 0)], '  Home  ');
+    expect(p.lines[id]).toMatchObject({ name: 'Home', left: ['sheep'], right: ['horses'], keepOut: ['fox'], boundary: true, post: 'steel-210', maxBay_m: null, school: 'moderate', tensioner: true }); // prettier-ignore
+    // Fox and sheep on a boundary with horses: the proposed make-up, and posts that are long enough for it.
+    expect(p.lines[id]!.strands.map((s) => s.height_m)).toEqual([0.13, 0.25, 0.38, 0.51, 0.69, 0.89, 1.1, 1.35].map((h) => expect.closeTo(h, 1))); // prettier-ignore
+    expect(p.lines[edits.addLine(p, [at(0, 5), at(10, 5)])]!.name).toBe('Line 2');
   });
 });
 

@@ -8,7 +8,7 @@ import { PlanSchema, type Plan } from '../../src/core/plan/schema.js';
 import { ReportSchema } from '../../src/core/report/schema.js';
 import { applyPatch, edit } from '../../src/formats/patch.js';
 import { validate } from '../../src/formats/validate.js';
-import { FLAT, line, plan, strands } from './scene.js';
+import { FLAT, line, plan } from './scene.js';
 
 /** One thing that a hand may do on Land; `a` and `b` pick what and where. */
 type Act = { what: number; a: number; b: number; e: number; n: number };
@@ -28,7 +28,7 @@ function perform(p: Plan, { what, a, b, e, n }: Act): void {
   const l = lines[a % Math.max(1, lines.length)];
   const units = Object.keys(p.energisers);
   const at = { e, n };
-  if (what === 0 || !l) edits.addLine(p, [at, { e: e + 1 + b, n: n + 2 }], strands([0.4, 0.9]));
+  if (what === 0 || !l) edits.addLine(p, [at, { e: e + 1 + b, n: n + 2 }]);
   else if (what === 1) edits.extendLine(p, l.id, at, b % 2 === 0);
   else if (what === 2) edits.moveVertex(p, l.id, b % l.vertices.length, at);
   else if (what === 3) edits.insertVertex(p, l.id, b % (l.vertices.length - 1), at);

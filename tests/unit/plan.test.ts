@@ -23,7 +23,7 @@ import { snap } from '../../src/core/plan/snap.js';
 import { topologyOf } from '../../src/core/plan/topology.js';
 import { readTyped } from '../../src/core/plan/typed.js';
 import { fits } from '../../src/formats/validate.js';
-import { energiser, line, plan, strands } from './scene.js';
+import { energiser, line, plan } from './scene.js';
 
 const at = (e: number, n: number) => ({ e, n });
 
@@ -195,8 +195,8 @@ describe('edits', () => {
   });
   it('ids stay free and a gate stays on its line', () => {
     const p = start();
-    const id = edits.addLine(p, [at(0, 50), at(10, 50)], strands([0.9]));
-    const other = edits.addLine(p, [at(0, 60), at(10, 60)], strands([0.9]));
+    const id = edits.addLine(p, [at(0, 50), at(10, 50)]);
+    const other = edits.addLine(p, [at(0, 60), at(10, 60)]);
     expect(id).not.toBe(other);
     const gate = edits.addGate(p, id, 0, 4);
     expect(p.gates[gate]!.at_m).toBe(2);

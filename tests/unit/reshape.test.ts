@@ -18,7 +18,7 @@ import {
 import { readTyped } from '../../src/core/plan/typed.js';
 import type { Plan } from '../../src/core/plan/schema.js';
 import { edit } from '../../src/formats/patch.js';
-import { energiser, line, plan, strands } from './scene.js';
+import { energiser, line, plan } from './scene.js';
 
 /** A line of three legs with all that can stand on one, and a second line that meets its middle leg. */
 const made = (): Plan =>
@@ -148,7 +148,7 @@ describe('whole lines', () => {
   it('a laneway is as wide as it was asked, at its bends too', () => {
     let ids: string[] = [];
     const p = changed((d) => {
-      ids = addLaneway(d, [{ e: 300, n: 0 }, { e: 400, n: 0 }, { e: 460, n: 90 }], 6, strands([0.9])); // prettier-ignore
+      ids = addLaneway(d, [{ e: 300, n: 0 }, { e: 400, n: 0 }, { e: 460, n: 90 }], 6); // prettier-ignore
     });
     const [left, right] = ids.map((id) => p.lines[id]!);
     for (let s = 5; s < planLength(left!) - 10; s += 5)

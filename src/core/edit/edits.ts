@@ -1,11 +1,10 @@
 /** Changes to a plan as recipes that write into a draft; the interface keeps the old plan whole. */
 import { deflections, defaultKind, distance, nearest, planLength } from '../plan/geometry.js';
 import { PLACED, type Placed } from '../parts/placed.js';
-import { catalogue, usual } from '../plan/catalogue.js';
 import { freeId } from '../plan/ids.js';
-import { outFor, tallEnough } from '../posts/kinds.js';
+import { builtFor, facingOf, settle } from './facing.js';
 import { keepJoints, keepPlaces, keepTouch, leaveLine, mapPlaces } from './places.js';
-import type { Energiser, Gate, Line, Plan, Point, Strand, Vertex } from '../plan/schema.js';
+import type { Energiser, Gate, Line, Plan, Point, Vertex } from '../plan/schema.js';
 
 /** Turn beyond which a new vertex starts as a corner, degrees. */
 const BEND_LIMIT = 15;
@@ -26,33 +25,17 @@ export function verticesFrom(points: readonly Point[]): Vertex[] {
   }));
 }
 
-/** The tension that bays of the usual length want: long for large stock, short for small. */
-function usualTension(facing: Pick<Line, 'left' | 'right' | 'keepOut'>): string {
-  const ids = [...facing.left, ...facing.right, ...facing.keepOut];
-  const small = ids.some((id) => catalogue.profiles[id]?.size === 'small');
-  return usual(small ? 'tension' : 'tensionLongBays');
-}
-
-/** Adds a line with the plan's usual start values; gives its id. */
-export function addLine(
-  plan: Plan,
-  points: readonly Point[],
-  strands: readonly Strand[],
-  name?: string,
-): string {
+/** Adds a line with what it faces and is usually built of; gives its id. */
+export function addLine(plan: Plan, points: readonly Point[], name?: string): string {
   const id = freeId(plan.lines, 'l');
+  const facing = facingOf(plan, points);
   plan.lines[id] = {
     id,
     name: name?.trim().slice(0, 80) || `Line ${Object.keys(plan.lines).length + 1}`,
     vertices: verticesFrom(points),
-    left: [...plan.newLines.left],
-    right: [...plan.newLines.right],
-    keepOut: [...plan.newLines.keepOut],
-    boundary: plan.newLines.boundary,
-    strands: strands.map((s) => ({ ...s })),
-    post: tallEnough(usual('post'), outFor(strands, catalogue), catalogue),
+    ...facing,
+    ...builtFor(facing, plan),
     maxBay_m: null,
-    school: usualTension(plan.newLines),
     tensioner: true,
   };
   return id;
@@ -86,6 +69,7 @@ export function extendLine(
     mapPlaces(plan, id, (s) => s + added, parts);
   } else line.vertices.push(vertex);
   rekind(line, atStart ? 1 : line.vertices.length - 2);
+  settle(plan, id);
 }
 
 /** A vertex that was an end and is one no more gets the kind that its turn asks for. */

@@ -146,24 +146,28 @@ function carry(plan: Plan, ids: readonly string[], moved: Set<string>, change: (
     carry(plan, [line], moved, () =>
       keepPlaces(plan, line, () => {
         const { vertices } = plan.lines[line]!;
-        for (const { vertex, p } of goes) Object.assign(vertices[vertex]!, { e: p.e, n: p.n });
+        for (const { vertex, p } of goes) put(vertices, vertex, p);
       }),
     );
   }
 }
 
-/** Where a vertex goes that was on its host; null where it stays, or would come onto its own neighbour. */
+/** Moves a vertex, but not onto a neighbour of its own: a leg of no length is none. */
+function put(vertices: Line['vertices'], vertex: number, p: Point): void {
+  const onNeighbour = [vertices[vertex - 1], vertices[vertex + 1]].some(
+    (w) => w && Math.hypot(w.e - p.e, w.n - p.n) < 0.01,
+  );
+  if (!onNeighbour) Object.assign(vertices[vertex]!, { e: p.e, n: p.n });
+}
+
+/** Where a vertex goes that was on its host; null where it stays. */
 function target(plan: Plan, { line, vertex, host, leg, t }: Joined) {
   const own = plan.lines[host]!.vertices;
   const at = stations(own);
   const p = pointAt(own, at[leg]! + t * (at[leg + 1]! - at[leg]!));
   const { vertices } = plan.lines[line]!;
   const v = vertices[vertex]!;
-  if (Math.hypot(p.e - v.e, p.n - v.n) < 1e-9) return null;
-  const onNeighbour = [vertices[vertex - 1], vertices[vertex + 1]].some(
-    (w) => w && Math.hypot(w.e - p.e, w.n - p.n) < 0.01,
-  );
-  return onNeighbour ? null : { vertex, p };
+  return Math.hypot(p.e - v.e, p.n - v.n) < 1e-9 ? null : { vertex, p };
 }
 
 /** As `keepJoints`, for a change that takes legs away: what met the line goes to where it is now nearest. */
@@ -179,10 +183,7 @@ export function keepTouch(plan: Plan, id: string, change: () => void): void {
     if (hit.off <= JOIN_TOLERANCE) continue;
     moved.add(line);
     carry(plan, [line], moved, () =>
-      keepPlaces(plan, line, () => {
-        v.e = hit.point.e;
-        v.n = hit.point.n;
-      }),
+      keepPlaces(plan, line, () => put(plan.lines[line]!.vertices, vertex, hit.point)),
     );
   }
 }

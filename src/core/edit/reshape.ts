@@ -2,7 +2,16 @@
 import { PLACED, type Placed } from '../parts/placed.js';
 import { freeId } from '../plan/ids.js';
 import { addLine, LEAST_LEG, rekind, removeLine, vertexId } from './edits.js';
-import { bearing, distance, fromBearing, planLength, pointAt, stations } from '../plan/geometry.js';
+import {
+  bearing,
+  distance,
+  fromBearing,
+  JOIN_TOLERANCE,
+  nearest,
+  planLength,
+  pointAt,
+  stations,
+} from '../plan/geometry.js';
 import {
   keepJoints,
   keepPlaces,
@@ -12,7 +21,8 @@ import {
   standingOn,
   stretchesOf,
 } from './places.js';
-import type { Line, Plan, Point, Strand } from '../plan/schema.js';
+import { crossing } from '../plan/legIndex.js';
+import type { Line, Plan, Point } from '../plan/schema.js';
 
 /**
  * Moves lines as a whole by a step east and north. What meets them goes along, except locked lines.
@@ -194,14 +204,9 @@ export function offsetPoints(points: readonly Point[], left_m: number): Point[] 
 /** Sets a copy of a line off to one side, left positive; gives its id. */
 export function offsetLine(plan: Plan, id: string, left_m: number): string {
   const line = plan.lines[id]!;
-  const newId = addLine(
-    plan,
-    offsetPoints(line.vertices, left_m),
-    line.strands,
-    `${line.name} beside`,
-  );
+  const newId = addLine(plan, offsetPoints(line.vertices, left_m), `${line.name} beside`);
   const made = plan.lines[newId]!;
-  for (const key of ['post', 'maxBay_m', 'school', 'tensioner'] as const)
+  for (const key of ['post', 'maxBay_m', 'school', 'tensioner', 'strands'] as const)
     Object.assign(made, { [key]: line[key] });
   return newId;
 }
@@ -214,14 +219,54 @@ export function addLaneway(
   plan: Plan,
   middle: readonly Point[],
   width_m: number,
-  strands: readonly Strand[],
 ): [string, string] {
   const n = Object.keys(plan.lines).length + 1;
   const sides = [width_m / 2, -width_m / 2].map((off, k) =>
-    addLine(plan, offsetPoints(middle, off), strands, `Lane ${n} ${k === 0 ? 'left' : 'right'}`),
+    addLine(
+      plan,
+      reaching(plan, middle, offsetPoints(middle, off), width_m),
+      `Lane ${n} ${k === 0 ? 'left' : 'right'}`,
+    ),
   );
   return [sides[0]!, sides[1]!];
 }
+
+/**
+ * One side of a laneway with its ends on what the middle's ends were snapped to: each side is drawn on, or
+ * cut back, along its own first and last leg.
+ */
+function reaching(
+  plan: Plan,
+  middle: readonly Point[],
+  side: readonly Point[],
+  width_m: number,
+): Point[] {
+  const out = [...side];
+  for (const [end, before] of [
+    [0, 1],
+    [side.length - 1, side.length - 2],
+  ] as const) {
+    for (const line of Object.values(plan.lines)) {
+      if (nearest(line.vertices, middle[end]!).off > JOIN_TOLERANCE) continue;
+      const [from, to] = [side[before]!, side[end]!];
+      const length = distance(from, to);
+      // As far beyond its end as the lane is wide, twice over for a flat angle.
+      const far = along(from, to, (length + 3 * width_m) / length);
+      const hits = line.vertices.slice(1).flatMap((d, i) => {
+        const x = crossing(from, far, line.vertices[i]!, d);
+        return x ? [along(from, far, x[0])] : [];
+      });
+      if (hits.length === 0) continue;
+      out[end] = hits.reduce((a, b) => (distance(b, to) < distance(a, to) ? b : a));
+    }
+  }
+  return out;
+}
+
+const along = (a: Point, b: Point, t: number): Point => ({
+  e: a.e + t * (b.e - a.e),
+  n: a.n + t * (b.n - a.n),
+});
 
 /**
  * Takes a part out of a line; the two parts that are left become two lines, or one where the part

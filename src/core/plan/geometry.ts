@@ -1,5 +1,5 @@
 /** Plane geometry of lines, in local metres; distances are plan distances from the first vertex. */
-import type { Line, Point, Vertex } from './schema.js';
+import type { Point, Vertex } from './schema.js';
 
 /** Ends and vertices closer to another line than this are joined to it, m. */
 export const JOIN_TOLERANCE = 0.3;
@@ -32,7 +32,8 @@ export function stations(vertices: readonly Point[]): number[] {
 }
 
 /** Plan length of a line. */
-export const planLength = (line: Pick<Line, 'vertices'>): number => stations(line.vertices).at(-1)!;
+export const planLength = (line: { readonly vertices: readonly Point[] }): number =>
+  stations(line.vertices).at(-1)!;
 
 /** The point at plan distance s; held to the line's ends. */
 export function pointAt(vertices: readonly Point[], s: number): Point {

@@ -23,7 +23,8 @@ const KEPT = 400;
 export function propose(need: Requirement, order: Order, cat: Catalogue): Offer {
   let offers = known.get(cat);
   if (!offers || offers.size > KEPT) known.set(cat, (offers = new Map()));
-  const key = order + JSON.stringify(need);
+  const key =
+    order + JSON.stringify({ ...need, needs: need.needs.map((n) => ({ ...n, opening_m: 0 })) });
   let offer = offers.get(key);
   if (!offer) offers.set(key, (offer = offerOf(need, order, cat)));
   return offer;
@@ -42,13 +43,29 @@ function offerOf(need: Requirement, order: Order, cat: Catalogue): Offer {
   };
 }
 
-/** The plainest order with its gaps drawn in, so that a push may open them further; null if none. */
+const drawnIn = new Map<string, Proposal | null>();
+
+/**
+ * The plainest order with its gaps drawn in, so that a push may open them further; null if none.
+ * @param tighter_m taken up to the next centimetre, the step of the search
+ */
 export function tighterProposal(need: Requirement, tighter_m: number): Proposal | null {
   const order = plainestOrder(need);
-  const found = search(need, order, tighter_m);
-  if (!found) return null;
-  const { heights_m, duties } = found;
-  return { order, heights_m: [...heights_m], duties: [...duties], reasons: [] };
+  const tighter = Math.ceil(tighter_m * 100 - 1e-6) / 100;
+  // What is pushed open is no matter of the search: the same make-up serves every run.
+  const key = `${tighter} ${JSON.stringify({ ...need, needs: need.needs.map((n) => ({ ...n, opening_m: 0 })), rows: [] })}`;
+  const known = drawnIn.get(key);
+  if (known !== undefined) return known;
+  const found = search(need, order, tighter);
+  const made = found && {
+    order,
+    heights_m: [...found.heights_m],
+    duties: [...found.duties],
+    reasons: [],
+  };
+  if (drawnIn.size > KEPT) drawnIn.clear();
+  drawnIn.set(key, made);
+  return made;
 }
 
 /** The plainest order that this line allows. */

@@ -8,7 +8,7 @@ import { QuantityField } from '../../ui/parts/controls.js';
 import { Num } from '../../ui/parts/Num.js';
 import { commit } from '../../session/session.js';
 import { chooseLine } from '../../session/view.js';
-import { startStrands, useSketch } from './sketch.js';
+import { useSketch } from './sketch.js';
 import { AREA } from './Overview.js';
 import { Button } from '../../ui/parts/Button.js';
 
@@ -94,8 +94,7 @@ function Slide({ paddock }: { paddock: PaddockReport }) {
           onClick={() => {
             let last = '';
             commit(`divided ${paddock.name}`, (d) => {
-              for (const fence of cut.fences)
-                last = addLine(d, fence, startStrands(), `Across ${paddock.name}`);
+              for (const fence of cut.fences) last = addLine(d, fence, `Across ${paddock.name}`);
             });
             chooseLine(last);
           }}

@@ -5,9 +5,7 @@ import { addLine, extendLine } from '../../core/edit/edits.js';
 import { addThing, extendThing } from '../../core/edit/landEdits.js';
 import { addLaneway, squareTo } from '../../core/edit/reshape.js';
 import { SHAPE_OF } from '../../core/land/things.js';
-import type { Plan, Point, Strand, ThingKind } from '../../core/plan/schema.js';
-import { catalogue, withOverrides } from '../../core/plan/catalogue.js';
-import { startingMakeUp } from '../../core/strands/proposal.js';
+import type { Plan, Point, ThingKind } from '../../core/plan/schema.js';
 import { commit, useSession } from '../../session/session.js';
 import { chooseLine, look, useView } from '../../session/view.js';
 
@@ -91,7 +89,7 @@ export function endDrawing(): void {
   if (middle.length >= 2) {
     let first = '';
     commit('drew a laneway', (d) => {
-      [first] = addLaneway(d, middle, laneWidth_m, startStrands());
+      [first] = addLaneway(d, middle, laneWidth_m);
     });
     chooseLine(first);
   }
@@ -108,12 +106,6 @@ export function dropDrawing(): void {
 export function goOn(line: string): void {
   useSketch.setState({ line, from: null, to: null, thing: null });
   look({ tool: 'draw', line });
-}
-
-/** What a new line starts with: the make-up proposed for the property's stock. */
-export function startStrands(): Strand[] {
-  const { plan } = useSession.getState();
-  return startingMakeUp(plan.newLines, withOverrides(catalogue, plan.overrides));
 }
 
 /** One point of the drawing, by the tool in the hand; on the last point again, it ends. */
@@ -135,7 +127,7 @@ function pressLine(p: Point, from: Point | null): void {
   if (drawn) return commit(`drew ${drawn.name} on`, (d) => extendLine(d, drawn.id, p));
   let id = '';
   commit('drew a line', (d) => {
-    id = addLine(d, [from, p], startStrands());
+    id = addLine(d, [from, p]);
   });
   useSketch.setState({ line: id });
   look({ line: id, also: [], vertex: null, thing: null, window: null, cursor: null });

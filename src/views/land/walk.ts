@@ -8,7 +8,6 @@ import type { Plan } from '../../core/plan/schema.js';
 import type { WalkedLine, WalkedPlace } from '../../formats/walked.js';
 import { commit } from '../../session/session.js';
 import { chooseLine } from '../../session/view.js';
-import { startStrands } from './sketch.js';
 
 export interface Waiting {
   readonly from: string;
@@ -25,7 +24,6 @@ const GATE_REACH = 6;
 
 /** Puts the waiting lines and places into the plan in one change; says what could not be placed. */
 export function takeWalk(walk: Waiting, tolerance_m: number): string {
-  const strands = startStrands();
   let last = '';
   let left = 0;
   const words =
@@ -34,7 +32,7 @@ export function takeWalk(walk: Waiting, tolerance_m: number): string {
       : `brought in ${walk.lines.length} lines from ${walk.from}`;
   commit(words.slice(0, 180), (d: Plan) => {
     for (const line of walk.lines) {
-      last = addLine(d, simplified(line.points, tolerance_m).points, strands, line.name);
+      last = addLine(d, simplified(line.points, tolerance_m).points, line.name);
       if (line.boundary) d.lines[last]!.boundary = true;
     }
     for (const place of walk.places) if (!putPlace(d, place)) left++;

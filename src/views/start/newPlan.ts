@@ -4,7 +4,6 @@ import { catalogue, figure, recordOf } from '../../core/plan/catalogue.js';
 import { planLength, pointAt } from '../../core/plan/geometry.js';
 import type { Plan, Point } from '../../core/plan/schema.js';
 import type { Report } from '../../core/report/schema.js';
-import { startingMakeUp } from '../../core/strands/proposal.js';
 
 export interface Answers {
   readonly name: string;
@@ -49,8 +48,7 @@ export function newPlan(a: Answers): Plan {
     },
     overrides: {},
   };
-  const strands = startingMakeUp(plan.newLines, catalogue);
-  for (const line of a.lines) addLine(plan, line.points, strands, line.name);
+  for (const line of a.lines) addLine(plan, line.points, line.name);
   const first = Object.values(plan.lines)[0];
   if (first) {
     addEnergiser(plan, pointAt(first.vertices, planLength(first) / 2), 5);
