@@ -183,6 +183,9 @@ function gapsOf(lines: Plan['lines'], bridge: number, look: number) {
         others.push({ to: { e: own.e, n: own.n }, toLine: line.id, width_m: ring });
       if (others.length === 0) continue;
       const best = others.reduce((x, y) => (y.width_m < x.width_m ? y : x));
+      // A short stub beyond the place where the line meets the other leaves no gap.
+      const next = line.vertices[vertex === 0 ? 1 : vertex - 1]!;
+      if (Math.hypot(next.e - best.to.e, next.n - best.to.n) <= JOIN_TOLERANCE) continue;
       gaps.push({ line: line.id, vertex, ...best });
     }
   }

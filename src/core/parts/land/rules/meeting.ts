@@ -1,7 +1,7 @@
 /** Fences that pass through one another, ends in the air, paddocks that came open. */
 import { JOIN_TOLERANCE, nearest, planLength, pointAt, stations } from '../../../plan/geometry.js';
 import { freeId } from '../../../plan/ids.js';
-import type { Line, PatchStep, Plan } from '../../../plan/schema.js';
+import type { Line, PatchStep, Plan, Point } from '../../../plan/schema.js';
 import { onLine, type Found, type Rule, type Scene } from '../../../findings/rule.js';
 
 /** Two lines that cross without a post that both are strained off on, or a gate for one of them. */
@@ -80,12 +80,19 @@ function strainedAt(plan: Plan, id: string, s: number): boolean {
   );
 }
 
-/** Corners at places of a line, from its end to its start, so that none shifts the rank of the next. */
-const cornersAt = (line: Line, places: readonly { s: number; p: { e: number; n: number } }[]) =>
-  [...places].sort((x, y) => y.s - x.s).flatMap(({ s, p }) => cornerAt(line, s, p));
+/**
+ * Corners at places of a line, from its end to its start, so that none shifts the rank of the next; places
+ * that are one get one.
+ */
+function cornersAt(line: Line, places: readonly { s: number; p: Point }[]): PatchStep[] {
+  const ordered = [...places].sort((x, y) => y.s - x.s);
+  return ordered
+    .filter(({ s }, i) => i === 0 || ordered[i - 1]!.s - s > JOIN_TOLERANCE)
+    .flatMap(({ s, p }) => cornerAt(line, s, p));
+}
 
 /** Makes the vertex at a place a corner, or puts one in. */
-function cornerAt(line: Line, s: number, p: { e: number; n: number }): PatchStep[] {
+function cornerAt(line: Line, s: number, p: Point): PatchStep[] {
   const at = stations(line.vertices);
   const near = at.findIndex((x) => Math.abs(x - s) <= JOIN_TOLERANCE);
   const path = `/lines/${line.id}/vertices`;
