@@ -9,6 +9,7 @@ import {
   Check,
   NameField,
 } from '../../ui/parts/controls.js';
+import { AlongField } from '../../ui/parts/AlongField.js';
 import { Num } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
@@ -63,7 +64,8 @@ function GateCard({ id }: { id: string }) {
   const gate = useSession((s) => s.plan.gates[id]!);
   const line = useSession((s) => s.plan.lines[gate.line]!);
   const total = planLength(line);
-  const swings = useSession((s) => s.report?.lines[gate.line]?.swings[id]);
+  const report = useSession((s) => s.report?.lines[gate.line]);
+  const swings = report?.swings[id];
   const set = (words: string, change: (g: typeof gate) => void) =>
     commit(`${words} of ${gate.name}`, (d) => change(d.gates[id]!));
   return (
@@ -80,14 +82,16 @@ function GateCard({ id }: { id: string }) {
         A gate on {line.name}. Its opening is measured with its hinges; left and right are seen from
         the line’s start.
       </p>
-      <QuantityField
-        label="Middle, from the start"
-        q="tape"
-        at="gates/*/at_m"
-        max={total}
-        value={gate.at_m}
-        onCommit={(m) => set('place', (g) => void (g.at_m = m))}
-      />
+      {report && (
+        <AlongField
+          label="Middle"
+          line={line}
+          report={report}
+          gate={gate}
+          value={gate.at_m}
+          onCommit={(m) => set('place', (g) => void (g.at_m = Math.min(m, total)))}
+        />
+      )}
       <QuantityField
         label="Opening"
         q="tape"

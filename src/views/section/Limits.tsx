@@ -1,11 +1,11 @@
 import { useState } from 'react';
 import { Trash2 } from 'lucide-react';
-import { say } from '../../core/base/units.js';
 import { barPosts } from '../../core/plan/pins.js';
 import type { Line } from '../../core/plan/schema.js';
 import type { LineReport } from '../../core/report/schema.js';
 import { Part, QuantityField, Select } from '../../ui/parts/controls.js';
-import { Num, useUnits } from '../../ui/parts/Num.js';
+import { AlongField, useWhere } from '../../ui/parts/AlongField.js';
+import { Num } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
@@ -131,7 +131,7 @@ export function Limits({ line, report }: { line: Line; report: LineReport }) {
 
 /** Stretches where no post may stand: typed here, or found from things on the land. */
 function NoPosts({ line, report }: { line: Line; report: LineReport }) {
-  const units = useUnits();
+  const where = useWhere(line, report);
   const [from, setFrom] = useState(0);
   const [to, setTo] = useState(0);
   const [why, setWhy] = useState('rock');
@@ -145,10 +145,10 @@ function NoPosts({ line, report }: { line: Line; report: LineReport }) {
       <ul>
         {typed.map((t, i) => (
           <li key={`${t.from_m}-${i}`} className="flex items-center gap-2">
-            {say(t.from_m, 'tape', units)} to {say(t.to_m, 'tape', units)}: {t.why}
+            {where(t.from_m)} to {where(t.to_m)}: {t.why}
             <Button
               className="!min-h-7 !px-1.5"
-              aria-label={`Allow posts again from ${say(t.from_m, 'tape', units)}`}
+              aria-label={`Allow posts again from ${where(t.from_m)}`}
               onClick={() =>
                 commit(`allowed posts on ${line.name}`, (d) => {
                   d.lines[line.id]!.noPosts!.splice(i, 1);
@@ -161,28 +161,14 @@ function NoPosts({ line, report }: { line: Line; report: LineReport }) {
         ))}
         {others.map((b) => (
           <li key={`${b.from_m}${b.why}`} className="text-soft">
-            {say(b.from_m, 'tape', units)} to {say(b.to_m, 'tape', units)}: {b.why}, from the map
+            {where(b.from_m)} to {where(b.to_m)}: {b.why}, from the map
           </li>
         ))}
         {report.barred.length === 0 && <li className="label">Posts may stand anywhere.</li>}
       </ul>
       <div className="mt-1 flex flex-wrap items-end gap-2">
-        <QuantityField
-          label="From"
-          q="tape"
-          min={0}
-          max={report.plan_m}
-          value={from}
-          onCommit={setFrom}
-        />
-        <QuantityField
-          label="To"
-          q="tape"
-          min={0}
-          max={report.plan_m}
-          value={to}
-          onCommit={setTo}
-        />
+        <AlongField label="From" line={line} report={report} value={from} onCommit={setFrom} />
+        <AlongField label="To" line={line} report={report} value={to} onCommit={setTo} />
         <input
           className="field w-28"
           aria-label="Why no posts"

@@ -3,7 +3,8 @@ import { pinAt, movePost, removePin, setEqual, setPin } from '../../core/plan/pi
 import { figure } from '../../core/plan/catalogue.js';
 import type { Line } from '../../core/plan/schema.js';
 import type { LineReport, Post } from '../../core/report/schema.js';
-import { QuantityField, Select } from '../../ui/parts/controls.js';
+import { AlongField } from '../../ui/parts/AlongField.js';
+import { Select } from '../../ui/parts/controls.js';
 import { Num, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit } from '../../session/session.js';
@@ -69,11 +70,10 @@ export function PostCard({ line, report }: { line: Line; report: LineReport }) {
           }
         />
         {own && (
-          <QuantityField
+          <AlongField
             label="At"
-            q="tape"
-            min={0}
-            max={report.plan_m}
+            line={line}
+            report={report}
             value={post.s_m}
             onCommit={(s) => {
               commit(`moved a post of ${line.name}`, (d) =>

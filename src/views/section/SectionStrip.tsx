@@ -6,6 +6,7 @@ import { say } from '../../core/base/units.js';
 import type { Line } from '../../core/plan/schema.js';
 import type { LineReport, SeasonPower } from '../../core/report/schema.js';
 import { profileOf, readAt, zAt, type Profile } from '../../core/terrain/profile.js';
+import { useWhere } from '../../ui/parts/AlongField.js';
 import { Num, useUnits } from '../../ui/parts/Num.js';
 import { useSession } from '../../session/session.js';
 import { look, useView, type Track } from '../../session/view.js';
@@ -91,7 +92,7 @@ interface StripProps {
 }
 
 function Strip({ line, report, profile, volts, width, tall, tracksOpen, onTracks }: StripProps) {
-  const units = useUnits();
+  const where = useWhere(line, report);
   const cursor = useView((v) => v.cursor);
   const window = useView((v) => v.window);
   const folded = useView((v) => v.folded);
@@ -124,7 +125,7 @@ function Strip({ line, report, profile, volts, width, tall, tracksOpen, onTracks
             kind: 'measured',
             title: 'Length over ground',
             formula: 'sum of sqrt(ds² + dz²) along the ground',
-            source: 'Ground sampled every metre along the drawn line',
+            source: 'Ground along the drawn line, at every change of its slope',
           }}
         />
         {shown === null && (
@@ -132,7 +133,7 @@ function Strip({ line, report, profile, volts, width, tall, tracksOpen, onTracks
             {report.posts.length} posts, {line.strands.length} strands
           </span>
         )}
-        <Reading s={shown} profile={profile} report={report} volts={volts} />
+        <Reading s={shown} line={line} profile={profile} report={report} volts={volts} />
         <span className="ml-auto inline-flex gap-1">
           {tall && (
             <>
@@ -179,7 +180,7 @@ function Strip({ line, report, profile, volts, width, tall, tracksOpen, onTracks
         aria-valuemin={0}
         aria-valuemax={Math.round(total)}
         aria-valuenow={Math.round(shown ?? 0)}
-        aria-valuetext={say(shown ?? 0, 'tape', units)}
+        aria-valuetext={where(shown ?? 0)}
         className="touch-pan-y"
         {...drag}
         onKeyDown={(event) => {
@@ -191,7 +192,7 @@ function Strip({ line, report, profile, volts, width, tall, tracksOpen, onTracks
         <clipPath id="section-window">
           <rect x={LEFT - 4} y={0} width={Math.max(0, width - LEFT - RIGHT + 8)} height={height} />
         </clipPath>
-        <Axis x={x} height={height} />
+        <Axis x={x} height={height} runs={report.runs} profile={profile} />
         <GroundTrack
           line={line}
           report={report}
@@ -260,23 +261,25 @@ function TrackChoice({ folded }: { folded: readonly Track[] }) {
 /** What stands at the cursor. */
 function Reading({
   s,
+  line,
   profile,
   report,
   volts,
 }: {
   s: number | null;
+  line: Line;
   profile: Profile;
   report: LineReport;
   volts: SeasonPower['lines'][string] | null;
 }) {
   const units = useUnits();
+  const where = useWhere(line, report);
   if (s === null) return <span className="label">move over the section to read it</span>;
   const post = report.posts[postNear(report.posts, s)!]!;
   return (
     <span className="figure min-w-0 truncate text-[12.5px]" aria-live="off" data-reading>
-      at {say(s, 'tape', units)}, ground {say(zAt(profile, s), 'length', units)}
-      {volts ? `, ${say(readAt(volts.s_m, volts.v_V, s), 'volt', units)}` : ''}, post at{' '}
-      {say(post.tape_m, 'tape', units)}
+      {where(s)}, ground {say(zAt(profile, s), 'length', units)}
+      {volts ? `, ${say(readAt(volts.s_m, volts.v_V, s), 'volt', units)}` : ''}
       {post.uplift_N > 1 ? `, lifted ${say(post.uplift_N, 'force', units)}` : ''}
     </span>
   );

@@ -1,6 +1,9 @@
 /** The frame that all tracks of the section share: the distance axis and its scale. */
 import { scaleLinear } from 'd3-scale';
 import { say } from '../../core/base/units.js';
+import { placeAtTape } from '../../core/posts/whereabouts.js';
+import type { Run } from '../../core/report/schema.js';
+import type { Profile } from '../../core/terrain/profile.js';
 import { useUnits } from '../../ui/parts/Num.js';
 
 export const LEFT = 52;
@@ -10,22 +13,58 @@ export const AXIS = 16;
 
 export type Scale = ReturnType<typeof scaleLinear<number, number>>;
 
-/** Distance along the line, with a rule down through all tracks. */
-export function Axis({ x, height }: { x: Scale; height: number }) {
+/** Labels stand no closer than this, px. */
+const ROOM = 44;
+
+/** The tape over the ground, from zero at the start of each run, with a rule down through all tracks. */
+export function Axis({
+  x,
+  height,
+  runs,
+  profile,
+}: {
+  x: Scale;
+  height: number;
+  runs: readonly Run[];
+  profile: Profile;
+}) {
   const units = useUnits();
   const metresPerUnit = units === 'metric' ? 1 : 0.3048;
-  const ticks = scaleLinear(
-    x.domain().map((d) => d / metresPerUnit),
-    x.range(),
+  const [from, to] = x.domain() as [number, number];
+  const [first = 0, second = 1] = scaleLinear(
+    [from / metresPerUnit, to / metresPerUnit],
+    [0, 1],
   ).ticks(8);
-  return ticks.map((t) => (
-    <g key={t} transform={`translate(${x(t * metresPerUnit)},0)`}>
-      <line y1={AXIS - 4} y2={height} stroke="var(--rule)" />
-      <text y={10} textAnchor="middle" className="fill-soft text-[11px]">
-        {say(t * metresPerUnit, 'length', units)}
-      </text>
-    </g>
-  ));
+  const step = (second - first) * metresPerUnit;
+  let last = -Infinity;
+  const ticks = runs.flatMap((run) => {
+    const marks = [];
+    for (let k = 0; k * step < run.ground_m; k++) {
+      const s = placeAtTape(profile, run.from_m, k * step);
+      if (s >= from && s <= to) marks.push({ s, tape: k * step });
+    }
+    return marks;
+  });
+  return ticks.map(({ s, tape }) => {
+    // The zero of a run is told before what stands close to it.
+    const told = x(s) - last >= ROOM;
+    if (told) last = x(s);
+    return (
+      <g key={s} transform={`translate(${x(s)},0)`}>
+        <line
+          y1={AXIS - 4}
+          y2={height}
+          stroke={tape === 0 ? 'var(--soft)' : 'var(--rule)'}
+          strokeDasharray={tape === 0 ? '1 2' : undefined}
+        />
+        {told && (
+          <text y={10} textAnchor="middle" className="fill-soft text-[11px]">
+            {say(tape, 'length', units)}
+          </text>
+        )}
+      </g>
+    );
+  });
 }
 
 /** The name of a track and the figures at its edges, at the left. */
