@@ -1,33 +1,35 @@
 /** The order list as CSV. */
 import Papa from 'papaparse';
+import type { Catalogue } from '../core/plan/catalogue.js';
 import type { Report } from '../core/report/schema.js';
+import { ownShare } from '../core/supplies/takeoff.js';
 import { plainCell } from './csv.js';
 
-/** One row an item, with a closing total; money in the property's currency. */
-export function orderCsv(report: Report): string {
-  const rows = report.supplies.map((s) => [
-    plainCell(s.name),
-    s.quantity,
-    s.unit,
-    s.price.toFixed(2),
-    `${report.currency} per ${s.per}`,
-    s.cost.toFixed(2),
-    plainCell(s.note),
-  ]);
+/**
+ * One row an item, with a closing total; money in the property's currency.
+ * @param only what one line takes of it, or what else takes supplies: as it is used, nothing rounded up to
+ * whole coils and boxes
+ */
+export function orderCsv(report: Report, cat: Catalogue, only?: string): string {
+  const rows =
+    only === undefined
+      ? report.supplies
+      : report.supplies.flatMap((s) => ownShare(s, only, cat) ?? []);
+  const total = rows.reduce((sum, s) => sum + s.cost, 0);
   return Papa.unparse(
     {
       fields: ['item', 'quantity', 'unit', 'price', 'price per', `cost ${report.currency}`, 'note'],
       data: [
-        ...rows,
-        [
-          'Total',
-          '',
-          '',
-          '',
-          '',
-          report.totals.cost.toFixed(2),
-          report.invented ? 'invented prices' : '',
-        ],
+        ...rows.map((s) => [
+          plainCell(s.name),
+          s.quantity,
+          s.unit,
+          s.price.toFixed(2),
+          `${report.currency} per ${s.per}`,
+          s.cost.toFixed(2),
+          plainCell(s.note),
+        ]),
+        ['Total', '', '', '', '', total.toFixed(2), report.invented ? 'invented prices' : ''],
       ],
     },
     { newline: '\r\n' },

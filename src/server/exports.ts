@@ -21,23 +21,25 @@ export type ExportFormat = keyof typeof FORMATS;
 
 /**
  * Text, media type and file name of an export.
+ * @param only order list of one line, or of what else takes supplies, by its id
  * @throws FormatError for a format that there is not
  */
-export function exportAs(format: string, { plan, grids }: OpenedPlan) {
+export function exportAs(format: string, { plan, grids }: OpenedPlan, only?: string) {
   if (!Object.hasOwn(FORMATS, format)) {
     throw new FormatError('format', `there are ${Object.keys(FORMATS).join(', ')}`);
   }
   const known = format as ExportFormat;
   const ground = groundOf(plan, grids);
+  // No mend is asked for here.
+  const worked = () => evaluate(plan, ground, catalogue, { mends: 0 });
   const text = {
     plan: () => printPlan(plan, grids),
     geojson: () => toGeoJson(plan, ground),
     gpx: () => toGpx(plan, ground),
     kml: () => toKml(plan, ground),
-    setout: () =>
-      setOutCsv(plan, evaluate(plan, ground, catalogue), withOverrides(catalogue, plan.overrides)),
-    dxf: () => toDxf(plan, evaluate(plan, ground, catalogue)),
-    order: () => orderCsv(evaluate(plan, ground, catalogue)),
+    setout: () => setOutCsv(plan, worked(), withOverrides(catalogue, plan.overrides)),
+    dxf: () => toDxf(plan, worked()),
+    order: () => orderCsv(worked(), withOverrides(catalogue, plan.overrides), only),
   }[known]();
   const base =
     plan.name

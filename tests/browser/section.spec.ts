@@ -5,7 +5,7 @@ import { small } from './small.js';
 interface Placed {
   placed?: { at_m: number }[];
   pins?: { at_m: number }[];
-  noPosts?: object[];
+  noPosts?: { from_m: number; to_m: number }[];
 }
 const lineOf = async (page: Parameters<typeof stored>[0], id: string, line: string) =>
   (await stored(page, id)).plan.lines[line] as unknown as Placed;

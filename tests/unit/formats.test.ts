@@ -1,5 +1,6 @@
 import { DOMParser } from '@xmldom/xmldom';
 import fc from 'fast-check';
+import { catalogue } from '../../src/core/plan/catalogue.js';
 import Papa from 'papaparse';
 import proj4 from 'proj4';
 import { readFileSync } from 'node:fs';
@@ -168,7 +169,7 @@ describe('geographic files', () => {
 describe('order list', () => {
   it('is CSV with a row an item and a total that adds up', () => {
     const r = report(sample());
-    const rows = Papa.parse<string[]>(orderCsv(r)).data;
+    const rows = Papa.parse<string[]>(orderCsv(r, catalogue)).data;
     expect(rows[0]).toEqual(['item', 'quantity', 'unit', 'price', 'price per', 'cost EUR', 'note']);
     expect(rows).toHaveLength(r.supplies.length + 2);
     const sum = rows.slice(1, -1).reduce((t, row) => t + Number(row[5]), 0);

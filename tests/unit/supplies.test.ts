@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { summary } from '../../src/cli/summary.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue, withOverrides } from '../../src/core/plan/catalogue.js';
+import { changeCurrency } from '../../src/core/supplies/currency.js';
+import { ownShare } from '../../src/core/supplies/takeoff.js';
 import type { Plan } from '../../src/core/plan/schema.js';
 import { stringingTable, strainOf } from '../../src/core/wire/strain.js';
 import { energiser, line, plan, report, strands } from './scene.js';
@@ -199,5 +201,40 @@ describe('summary', () => {
     expect(text).toContain('mi over ground');
     expect(text).toMatch(/wet\s+worst \d/);
     expect(text).toContain('confirm');
+  });
+});
+
+describe('money', () => {
+  it('of one line is what it takes at the price as it is used; the lines make up the whole but for rounding up', () => {
+    const p = plan([line('a', [[0, 0], [300, 0]]), line('b', [[0, 90], [200, 90]])]); // prettier-ignore
+    const r = report(p);
+    const of = (id: string) => r.supplies.flatMap((s) => ownShare(s, id, catalogue) ?? []);
+    const sum = (rows: readonly { cost: number }[]) => rows.reduce((n, s) => n + s.cost, 0);
+    const wire = of('a').find((s) => s.id === 'wire.ht25')!;
+    expect(wire.unit).toBe('m');
+    expect(wire.cost).toBeCloseTo((wire.quantity * 139 * 1.03) / 1500, 2);
+    const posts = (id: string) => of(id).find((s) => s.id === 'post.steel-180')!.quantity;
+    expect(posts('a') + posts('b')).toBe(
+      r.supplies.find((s) => s.id === 'post.steel-180')!.quantity,
+    );
+    // Whole coils and boxes cost more than what is used of them, joiners belong to no line.
+    expect(sum(of('a')) + sum(of('b'))).toBeLessThan(r.totals.cost);
+    expect(sum(of('a')) + sum(of('b'))).toBeGreaterThan(0.6 * r.totals.cost);
+    expect(ownShare(r.supplies[0]!, 'nobody', catalogue)).toBeNull();
+  });
+
+  it('in another currency is worked out, or only called so', () => {
+    const p = plan([line('a', [[0, 0], [300, 0]])], { overrides: { 'prices.gate.price': { value: 200 } } }); // prettier-ignore
+    const cat = withOverrides(catalogue, p.overrides);
+    const made = (factor: number) => {
+      const q = structuredClone(p) as Plan;
+      changeCurrency(q, 'NZD', factor, cat);
+      return q;
+    };
+    expect(made(1)).toEqual({ ...p, currency: 'NZD' });
+    const q = made(1.8);
+    expect(q.overrides['prices.gate.price']).toEqual({ value: 360 });
+    expect(report(q).totals.cost / report(p).totals.cost).toBeCloseTo(1.8, 1);
+    expect(() => made(0)).toThrow(RangeError);
   });
 });

@@ -79,6 +79,16 @@ export function supplyList(
   return out;
 }
 
+/** What one line takes of an item, at its price as it is used; null when it takes none. */
+export function ownShare(supply: Supply, line: string, cat: Catalogue): Supply | null {
+  const used = supply.lines[line];
+  if (!used) return null;
+  const byLength = supply.unit === 'coil' || supply.unit === 'm';
+  const quantity = byLength ? Math.round(used * 100) / 100 : Math.ceil(used - 1e-9);
+  const unit = byLength ? 'm' : supply.unit === 'box' ? 'pieces' : supply.unit;
+  return { ...supply, quantity, unit, cost: used * priceInUse(supply.id, cat), note: '' };
+}
+
 function priced(
   item: string,
   quantity: number,

@@ -93,6 +93,9 @@ const textOf = (content: string | Uint8Array): string =>
 
 const originOf = (origin: Origin | null): Origin | null => origin && soundOrigin(origin);
 
+/** Mends that a report tries: more would take longer than anybody waits. */
+const MOST_MENDS = 100;
+
 /** Does something with the store that the server has open too. */
 async function within<T>(file: string, run: (plans: PlanStore) => Promise<T>): Promise<T> {
   const db = joinDatabase(file);
@@ -164,14 +167,16 @@ export const JOBS = {
   /** The report of a property of the store. */
   report: job<{ file: string; id: string }>(STORED, async ({ file, id }) => {
     const { plan, grids } = await stored(file, id);
-    return { text: JSON.stringify(evaluate(plan, groundOf(plan, grids), catalogue)) };
+    return {
+      text: JSON.stringify(evaluate(plan, groundOf(plan, grids), catalogue, { mends: MOST_MENDS })),
+    };
   }),
 
   /** A property of the store in one of its formats. */
-  export: job<{ file: string; id: string; format: string }>(
+  export: job<{ file: string; id: string; format: string; only?: string }>(
     STORED,
-    async ({ file, id, format }) => {
-      const made = exportAs(format, await stored(file, id));
+    async ({ file, id, format, only }) => {
+      const made = exportAs(format, await stored(file, id), only);
       return { text: made.text, type: made.type, name: made.file };
     },
   ),

@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { say } from '../../core/base/units.js';
 import { catalogue } from '../../core/plan/catalogue.js';
+import { CURRENCIES } from '../../core/supplies/currency.js';
 import { readTyped } from '../../core/plan/typed.js';
 import type { Plan, Point } from '../../core/plan/schema.js';
 import { simplify } from '../../core/plan/simplify.js';
@@ -37,7 +38,6 @@ interface Form {
 
 const FILE =
   'file:border-rule file:bg-panel file:text-ink text-xs file:mr-2 file:cursor-pointer file:rounded-[3px] file:border file:px-2 file:py-1.5';
-const CURRENCIES = ['EUR', 'GBP', 'USD', 'AUD', 'NZD', 'CAD', 'ZAR', 'CHF'];
 const METRES_PER = { metric: 1, imperial: 0.3048 } as const;
 
 /** Turns typed legs, one a row, into points from 0, 0; or says which row is wrong. */

@@ -1,21 +1,26 @@
 import { Download } from 'lucide-react';
 import { useState } from 'react';
-import type { Supply } from '../../core/report/schema.js';
+import type { Report, Supply } from '../../core/report/schema.js';
+import { ownShare } from '../../core/supplies/takeoff.js';
 import { FOOT, unitOf } from '../../core/base/units.js';
 import { Part, PriceField, Select } from '../../ui/parts/controls.js';
 import { Num, WhereFrom } from '../../ui/parts/Num.js';
 import { commit, useSession } from '../../session/session.js';
+import { useCatalogue } from '../../session/catalogue.js';
+import { Currency } from './Currency.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 
 const GROUPS: readonly { name: string; has: (id: string) => boolean }[] = [
-  { name: 'Posts and ends', has: (id) => id.startsWith('post.') || id.startsWith('end.') },
+  { name: 'Posts and ends', has: (id) => /^(post|end|dropper)\./.test(id) },
   {
     name: 'Wire and joints',
     has: (id) => id.startsWith('wire.') || id === 'joiner' || id === 'tensioner' || id === 'staple',
   },
   {
     name: 'Insulators, jumpers, cable',
-    has: (id) => id.startsWith('insulator.') || ['clamp.jumper', 'cable', 'conduit'].includes(id),
+    has: (id) =>
+      /^(insulator|clip|switch|sleeve)\./.test(id) ||
+      ['clamp.jumper', 'cable', 'conduit'].includes(id),
   },
   {
     name: 'Energisers and earth',
@@ -29,6 +34,7 @@ export function SuppliesView() {
   const report = useSession((s) => s.report);
   const plan = useSession((s) => s.plan);
   const id = useSession((s) => s.id);
+  const cat = useCatalogue();
   const [only, setOnly] = useState('all');
   if (!report)
     return (
@@ -38,7 +44,11 @@ export function SuppliesView() {
     );
   const money = (x: number) =>
     new Intl.NumberFormat(undefined, { style: 'currency', currency: plan.currency }).format(x);
-  const perUnit = report.totals.ground_m > 0 ? report.totals.cost / report.totals.ground_m : null;
+  const all = only === 'all';
+  const own = all ? [] : report.supplies.flatMap((s) => ownShare(s, only, cat) ?? []);
+  const cost = all ? report.totals.cost : own.reduce((sum, s) => sum + s.cost, 0);
+  const ground_m = all ? report.totals.ground_m : (report.lines[only]?.ground_m ?? 0);
+  const perUnit = ground_m > 0 ? cost / ground_m : null;
   const metric = plan.units === 'metric';
   const things = [...Object.values(plan.lines), ...Object.values(plan.energisers)];
   return (
@@ -46,17 +56,25 @@ export function SuppliesView() {
       <Part
         title="Supplies"
         aside={
-          <a className="button" href={`/api/properties/${id}/export?format=order`} download>
+          <a
+            className="button"
+            href={`/api/properties/${id}/export?format=order${all ? '' : `&only=${encodeURIComponent(only)}`}`}
+            download
+          >
             <Download size={14} aria-hidden /> Order list, CSV
           </a>
         }
       >
         <div className="mb-3 flex flex-wrap items-baseline gap-x-6 gap-y-1">
           <span className="text-lg font-semibold" data-total>
-            {money(report.totals.cost)}
+            {money(cost)}
           </span>
           <span>
-            for <Num value={report.totals.ground_m} q="far" /> of fence
+            {ground_m > 0 && (
+              <>
+                for <Num value={ground_m} q="far" /> of fence
+              </>
+            )}
             {perUnit !== null && (
               <>
                 {', '}
@@ -65,6 +83,7 @@ export function SuppliesView() {
             )}
           </span>
           {plan.invented && <span className="label">prices are invented</span>}
+          <Currency />
           <Select
             label="Quantities of"
             value={only}
@@ -75,12 +94,22 @@ export function SuppliesView() {
         <SupplyTable rows={report.supplies} only={only} money={money} />
       </Part>
       <p className="label">
-        Counted at equal bays with a brace at both ends of every run. Offcuts serve as jumpers.
-        Treated timber, wet concrete and coils can hurt: gloves, eyes, and two people for heavy
-        posts.
+        {spacingWords(report)} A brace at both ends of every run; a post that two lines share is
+        counted once. {all ? '' : 'One line as it is used: coils and boxes are not rounded up. '}
+        Offcuts serve as jumpers. Treated timber, wet concrete and coils can hurt: gloves, eyes, and
+        two people for heavy posts.
       </p>
     </div>
   );
+}
+
+/** How the posts were counted. */
+function spacingWords(report: Report): string {
+  const lines = Object.values(report.lines);
+  const placed = lines.filter((l) => l.stretches.some((s) => !s.equal)).length;
+  if (placed === 0) return 'Posts counted at equal bays.';
+  if (placed === lines.length) return 'Posts counted as they were placed by the ground.';
+  return `Posts counted as placed by the ground on ${placed} of ${lines.length} lines, at equal bays on the others.`;
 }
 
 const groupOf = (s: Supply): string => GROUPS.find((g) => g.has(s.id))?.name ?? 'Further';
@@ -96,10 +125,9 @@ function SupplyTable({
   money: (x: number) => string;
 }) {
   const { units, currency } = useSession((s) => s.plan);
-  const all = only === 'all';
-  const shown = all ? rows : rows.filter((r) => r.lines[only]);
-  const isLength = (s: Supply) => s.unit === 'm' || (!all && s.id.startsWith('wire.'));
-  const quantity = (s: Supply) => (all ? s.quantity : s.lines[only]!);
+  const cat = useCatalogue();
+  const shown = only === 'all' ? rows : rows.flatMap((r) => ownShare(r, only, cat) ?? []);
+  const isLength = (s: Supply) => s.unit === 'm';
   return (
     <DataTable
       label="Supplies"
@@ -115,9 +143,9 @@ function SupplyTable({
           cell: (s) => (
             <>
               {isLength(s) ? (
-                <Num value={quantity(s)} q="length" bare />
+                <Num value={s.quantity} q="length" bare />
               ) : (
-                <Num value={Math.ceil(quantity(s) - 1e-9)} q="count" />
+                <Num value={s.quantity} q="count" />
               )}
               <WhereFrom shown={s.name} origin={countOrigin(s)} />
             </>
@@ -125,8 +153,7 @@ function SupplyTable({
         },
         {
           name: 'unit',
-          cell: (s) =>
-            isLength(s) ? unitOf('length', units) : !all && s.unit === 'box' ? 'pieces' : s.unit,
+          cell: (s) => (isLength(s) ? unitOf('length', units) : s.unit),
         },
         {
           name: `price, ${currency}`,
@@ -143,8 +170,8 @@ function SupplyTable({
             />
           ),
         },
-        { name: 'cost', n: true, className: 'figure', cell: (s) => (all ? money(s.cost) : '') },
-        { name: 'note', className: 'label', cell: (s) => (all ? s.note : '') },
+        { name: 'cost', n: true, className: 'figure', cell: (s) => money(s.cost) },
+        { name: 'note', className: 'label', cell: (s) => s.note },
       ]}
     />
   );

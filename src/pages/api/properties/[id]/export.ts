@@ -7,7 +7,8 @@ export const GET: APIRoute = ({ params, url, request }) =>
     const id = params.id!;
     if (!(await (await store()).head(id))) return fault(404, 'no such property');
     const format = url.searchParams.get('format') ?? 'plan';
-    const order = { file: storeFile(), id, format };
+    const only = url.searchParams.get('only') ?? undefined;
+    const order = { file: storeFile(), id, format, ...(only ? { only } : {}) };
     const { text, type, name } = await jobs().run('export', order, request.signal);
     return new Response(text, {
       headers: {
