@@ -1,5 +1,5 @@
 /** Plan + ground + catalogue -> report: the parts worked through, counted, priced, judged, mends tried. */
-import { memoOn } from './base/memo.js';
+import { sameItems } from './base/memo.js';
 import { raise, type Raised } from './findings/index.js';
 import { mendFor, oneLine, type Ask, type Tried } from './findings/mending.js';
 import type { Rule } from './findings/rule.js';
@@ -79,7 +79,8 @@ const seenOf = (plan: Plan, { cat, gates, meetings, of, lines, shown }: Worked) 
 function createMending(parts: readonly Part[], rules: readonly Rule[]) {
   const ofLine = rules.filter((rule) => !rule.whole);
   const thought = { line: createPipeline(parts), whole: createPipeline(parts) };
-  const tried = memoOn<Tried>();
+  /** By finding: what came of its mends, and what that rests on. */
+  const known = new Map<string, { line: string | null; on: readonly unknown[]; tried: Tried }>();
   return (
     raised: readonly Raised[],
     plan: Plan,
@@ -92,31 +93,33 @@ function createMending(parts: readonly Part[], rules: readonly Rule[]) {
       const worked = thought[line === null ? 'whole' : 'line'](asked, ground, base);
       return raise(line === null ? rules : ofLine, seenOf(asked, worked));
     };
+    const { gates, things, soil, climate, overrides, units } = plan;
+    const restsOn = (line: string | null) =>
+      line === null
+        ? [plan, ground, base]
+        : [plan.lines[line], gates, things, soil, climate, overrides, units, ground, base];
     let left = most;
     let unjudged = 0;
     const findings = raised.map((r): Finding => {
       const { finding, mends } = r;
-      if (mends.length === 0) return finding;
-      const { gates, things, soil, climate, overrides, units } = plan;
-      const line = oneLine(mends);
-      const on =
-        line === null
-          ? [plan, ground, base]
-          : [plan.lines[line], gates, things, soil, climate, overrides, units, ground, base];
-      const wish = JSON.stringify(mends);
-      const known = tried.known(finding.id, [wish, ...on]);
-      if (known === undefined && left <= 0) {
-        unjudged++;
-        return { ...finding, trying: true };
+      if (!mends) return finding;
+      let entry = known.get(finding.id);
+      if (!entry || !sameItems(entry.on, [finding.why, ...restsOn(entry.line)])) {
+        if (left-- <= 0) {
+          unjudged++;
+          return { ...finding, trying: true };
+        }
+        const line = oneLine(mends());
+        const tried = mendFor(r, plan, raised, ask);
+        entry = { line, on: [finding.why, ...restsOn(line)], tried };
+        known.set(finding.id, entry);
       }
-      if (known === undefined) left--;
-      const { mend, withheld } = tried.get(finding.id, [wish, ...on], () =>
-        mendFor(r, plan, raised, ask),
-      );
+      const { mend, withheld } = entry.tried;
       if (!mend) return withheld === null ? finding : { ...finding, withheld };
       return { ...finding, mend: { ...mend, patch: [...mend.patch] } };
     });
-    tried.keep(new Set(raised.map((r) => r.finding.id)));
+    const ids = new Set(raised.map((r) => r.finding.id));
+    for (const id of known.keys()) if (!ids.has(id)) known.delete(id);
     return { findings, unjudged };
   };
 }

@@ -35,11 +35,6 @@ export function memoByKey<A extends readonly unknown[], R>(fn: (...args: A) => R
 export function memoOn<R>() {
   const memory = new Map<string, { on: readonly unknown[]; result: R }>();
   return {
-    /** What is remembered; undefined when it would have to be made. */
-    known(key: string, on: readonly unknown[]): R | undefined {
-      const known = memory.get(key);
-      return known && sameItems(known.on, on) ? known.result : undefined;
-    },
     get(key: string, on: readonly unknown[], make: () => R): R {
       const known = memory.get(key);
       if (known && sameItems(known.on, on)) return known.result;

@@ -16,7 +16,8 @@ export type Seen = Omit<Scene, 'say' | 'where'> & {
 /** A finding with what may mend it, not judged yet. */
 export interface Raised {
   readonly finding: Finding;
-  readonly mends: readonly Mend[];
+  /** Null where nothing in the plan can mend it. */
+  readonly mends: (() => readonly Mend[]) | null;
 }
 
 /** Runs rules over the scene. */
@@ -28,7 +29,7 @@ export function raise(rules: readonly Rule[], seen: Seen): Raised[] {
     where: (id, s) => whereWords(lines[id]!, gatesOf(id), profileOf(id), s, plan.units),
   };
   const all = rules.flatMap((rule) =>
-    rule.check(scene).map(({ key, mends = [], kind = rule.kind, badness, ...said }): Raised => {
+    rule.check(scene).map(({ key, mends = null, kind = rule.kind, badness, ...said }): Raised => {
       const id = `${rule.id}:${key}`;
       const found = { id, rule: rule.id, step: rule.step, kind, badness: badness ?? null };
       const accepted = plan.accepted?.[id];

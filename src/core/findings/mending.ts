@@ -33,7 +33,7 @@ export function mendFor(
 ): Tried {
   const before = new Map(raised.map((r) => [r.finding.id, r.finding]));
   let withheld: string | null = null;
-  for (const mend of mends) {
+  for (const mend of mends?.() ?? []) {
     // What places posts is worked out and shown before it is taken.
     if (mend.place !== undefined) return { mend, withheld: null };
     const made = complete(mend, MOST_WITH);
@@ -56,7 +56,7 @@ export function mendFor(
     // What can be fed or joined otherwise is asked of the whole property as well.
     if (!harm && line !== null && electric(mend.patch)) harm = ask(next, null).find(graver);
     if (!harm) return mend;
-    for (const also of more > 0 ? harm.mends : []) {
+    for (const also of more > 0 ? (harm.mends?.() ?? []) : []) {
       if (also.place !== undefined) continue;
       const words = `${mend.words}, and ${also.words.charAt(0).toLowerCase()}${also.words.slice(1)}`;
       const made = complete({ words, patch: [...mend.patch, ...also.patch] }, more - 1);

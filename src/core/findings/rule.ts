@@ -39,8 +39,11 @@ export interface Found {
   readonly why: string;
   readonly todo: string;
   readonly place: Finding['place'];
-  /** What may mend it, best first; the first that keeps its promise is offered (`mending.ts`). */
-  readonly mends?: readonly Mend[];
+  /**
+   * What may mend it, best first; the first that keeps its promise is offered (`mending.ts`). Asked for once,
+   * when there is time to try them.
+   */
+  readonly mends?: () => readonly Mend[];
   /** Where a finding is graver or milder than its rule. */
   readonly kind?: Finding['kind'];
   /** How bad it is, in whatever unit; greater is worse. What was accepted comes back when this grows. */

@@ -16,7 +16,7 @@ export const gateNoCable: Rule = {
         why: `The gate on ${line.name} cuts the live strands; nothing carries the pulse across.`,
         todo: `Double-insulated cable in conduit, ${scene.say.mm(0.3)} deep or more.`,
         place: onLine(line, gate.at_m),
-        mends: [
+        mends: () => [
           { words: 'Lay cable under the gate', patch: [replace(`/gates/${gate.id}/cable`, true)] },
         ],
       };

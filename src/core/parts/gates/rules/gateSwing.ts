@@ -26,7 +26,7 @@ export const gateSwing: Rule = {
           todo: 'Swing it the other way, hang it on the other post, or make it two leaves.',
           place: onLine(line, gate.at_m),
           badness: worst,
-          mends: [
+          mends: () => [
             {
               words: `Let it swing to the ${other}`,
               patch: [replace(`/gates/${gate.id}/swing`, other)],

@@ -19,7 +19,7 @@ export const clearance: Rule = {
       const lowest = bottomOf(line.strands, scene.cat);
       if (!gap || !lowest) return [];
       const limit = mostUnder(lowest.height_m, report.requirement, scene.cat) + (line.fill_m ?? 0);
-      const mends = [placeAnew(line)];
+      const mends = () => [placeAnew(line)];
       const out: Found[] = [];
       if (gap.high.gap_m > limit + 1e-3) {
         out.push({

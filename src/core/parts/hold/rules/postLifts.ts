@@ -26,7 +26,7 @@ export const postLifts: Rule = {
           todo: 'Longer or stouter posts, an anchor, a dropper or fill instead of the post, an end there, or less tension. Weights hung on a post seldom hold.',
           place: onLine(line, worst.s_m),
           badness: worst.uplift_N / Math.max(worst.holds_N, 1),
-          mends: [placeAnew(line)],
+          mends: () => [placeAnew(line)],
         },
       ];
     });

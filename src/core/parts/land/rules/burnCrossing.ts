@@ -42,16 +42,17 @@ export const burnCrossing: Rule = {
             todo: 'A post at each bank, and a flood gate hung below the strands on a lead of its own that can be switched off.',
             place: onLine(line, open[0]!.from, open[0]!.to),
             badness: open.reduce((sum, o) => sum + o.missing.length, 0),
-            mends: (['missing', 'banks'] as const).map((which) => ({
-              words: 'Pin a post at each bank',
-              patch: [
-                {
-                  op: line.pins ? 'replace' : 'add',
-                  path: `/lines/${line.id}/pins`,
-                  value: pinned(which),
-                },
-              ],
-            })),
+            mends: () =>
+              (['missing', 'banks'] as const).map((which) => ({
+                words: 'Pin a post at each bank',
+                patch: [
+                  {
+                    op: line.pins ? 'replace' : 'add',
+                    path: `/lines/${line.id}/pins`,
+                    value: pinned(which),
+                  },
+                ],
+              })),
           },
         ];
       }),

@@ -39,7 +39,7 @@ export const crosses: Rule = {
           : 'Strain both off on one post there, or put a gate where one is to pass.',
         place: onLine(one, sa),
         badness: all.length,
-        mends:
+        mends: () =>
           self || one.locked || other.locked
             ? []
             : [

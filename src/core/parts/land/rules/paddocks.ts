@@ -116,7 +116,7 @@ export const paddockSides: Rule = {
           todo: 'Tell the line, and see whether its make-up still holds.',
           place: { line: line.id },
           badness: row.left.size + row.right.size,
-          mends: [{ words: 'Put them on its sides', patch: sidesPatch(line, row) }],
+          mends: () => [{ words: 'Put them on its sides', patch: sidesPatch(line, row) }],
         },
       ];
     });
@@ -153,9 +153,10 @@ export const gap: Rule = {
           todo: 'Close it, put a gate there, or leave it if it is meant.',
           place: { line: g.line, from_m: s, to_m: s, e: g.e, n: g.n },
           badness: g.width_m,
-          mends: line.locked
-            ? []
-            : [{ words: 'Close it', patch: [replace(`${at}/e`, g.e), replace(`${at}/n`, g.n)] }],
+          mends: () =>
+            line.locked
+              ? []
+              : [{ words: 'Close it', patch: [replace(`${at}/e`, g.e), replace(`${at}/n`, g.n)] }],
         },
       ];
     }),

@@ -60,7 +60,7 @@ function shut(scene: Scene, line: Line, way: Thing): Found[] {
       todo: `Put a gate there, insulated from the live strands, with a sign on both sides.`,
       place: onLine(line, open[0]!.s),
       badness: open.length,
-      mends: [
+      mends: () => [
         {
           words: many ? 'Put gates there' : 'Put a gate there',
           patch: gatesAt(

@@ -25,14 +25,15 @@ export const baysTooLong: Rule = {
           todo: 'Set the posts closer, or put droppers between them.',
           place: onLine(line, longest.from_m, longest.to_m),
           badness: longest.bay_m - limit,
-          mends: line.placed
-            ? [placeAnew(line)]
-            : [
-                {
-                  words: 'Go back to the usual longest bay',
-                  patch: [replace(`/lines/${line.id}/maxBay_m`, null)],
-                },
-              ],
+          mends: () =>
+            line.placed
+              ? [placeAnew(line)]
+              : [
+                  {
+                    words: 'Go back to the usual longest bay',
+                    patch: [replace(`/lines/${line.id}/maxBay_m`, null)],
+                  },
+                ],
         },
       ];
     }),

@@ -31,7 +31,7 @@ export const bendUnbraced: Rule = {
           todo: 'Make it a corner, with its own ends.',
           place: onLine(line, at[i]!),
           badness: turns[i]!,
-          mends: [
+          mends: () => [
             {
               words: 'Make it a corner',
               patch: [replace(`/lines/${line.id}/vertices/${i}/kind`, 'corner')],

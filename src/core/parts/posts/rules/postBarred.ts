@@ -26,7 +26,7 @@ export const postBarred: Rule = {
           badness: hits.length,
           ...(first.p.fixed
             ? {}
-            : { mends: [{ words: 'Place the posts around it', patch: [], place: line.id }] }),
+            : { mends: () => [{ words: 'Place the posts around it', patch: [], place: line.id }] }),
         },
       ];
     }),

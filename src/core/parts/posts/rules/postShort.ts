@@ -39,7 +39,7 @@ export const postShort: Rule = {
           todo: 'Longer posts, or a lower top.',
           place: onLine(line, short[0]!.s_m),
           badness: out - standsOut(lowest),
-          mends: patch.length ? [{ words: `Take ${listed(taller)}`, patch }] : [],
+          mends: () => (patch.length ? [{ words: `Take ${listed(taller)}`, patch }] : []),
         },
       ];
     }),

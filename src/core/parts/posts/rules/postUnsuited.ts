@@ -29,7 +29,7 @@ export const postUnsuited: Rule = {
           todo: 'Take only the sag out and set the posts close, or take posts that are stiff.',
           place: onLine(line),
           badness: tight,
-          mends: [
+          mends: () => [
             ...slack.map(([id, s]) => ({
               words: `Set it ${s.name.toLowerCase()}`,
               patch: [replace(`/lines/${line.id}/school`, id)],

@@ -32,7 +32,7 @@ function judge(scene: Scene, report: EnergiserReport): Found[] {
         : 'No unit of the catalogue within the limit reaches it: cut the growth, add rods, or split the fence.',
       place: onLine(line, worst.at_m),
       badness: worst.aim_V / Math.max(worst.v_V, 1),
-      mends:
+      mends: () =>
         bigger && bigger !== e.model
           ? [
               {

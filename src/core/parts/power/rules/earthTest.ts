@@ -23,14 +23,15 @@ export const earthTest: Rule = {
           : 'More rods alone do not get there: look for damp ground, or use longer rods.',
         place: { e: e.e, n: e.n },
         badness: test.rise_V,
-        mends: rodsNeeded
-          ? [
-              {
-                words: `Set ${rodsNeeded} rods`,
-                patch: [replace(`/energisers/${e.id}/rods`, rodsNeeded)],
-              },
-            ]
-          : [],
+        mends: () =>
+          rodsNeeded
+            ? [
+                {
+                  words: `Set ${rodsNeeded} rods`,
+                  patch: [replace(`/energisers/${e.id}/rods`, rodsNeeded)],
+                },
+              ]
+            : [],
       };
     });
   },

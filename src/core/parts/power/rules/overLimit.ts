@@ -26,10 +26,11 @@ export const overLimit: Rule = {
         todo: 'Do not connect it. Take a unit within the limit, and confirm the rule where you are.',
         place: { e: e.e, n: e.n },
         badness: model.output_J,
-        mends: [...(asked ? [asked] : []), ...allowed].map((id) => ({
-          words: `Choose ${scene.cat.energisers[id]!.name}`,
-          patch: [replace(`/energisers/${e.id}/model`, id)],
-        })),
+        mends: () =>
+          [...(asked ? [asked] : []), ...allowed].map((id) => ({
+            words: `Choose ${scene.cat.energisers[id]!.name}`,
+            patch: [replace(`/energisers/${e.id}/model`, id)],
+          })),
       };
     });
   },

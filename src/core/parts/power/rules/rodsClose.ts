@@ -18,7 +18,7 @@ export const rodsClose: Rule = {
         todo: 'Set them at least their own length apart.',
         place: { e: e.e, n: e.n },
         badness: e.rodLength_m / e.rodSpacing_m,
-        mends: [
+        mends: () => [
           {
             words: `Set them ${scene.say.metres(Math.max(3, e.rodLength_m))} apart`,
             patch: [replace(`/energisers/${e.id}/rodSpacing_m`, Math.max(3, e.rodLength_m))],

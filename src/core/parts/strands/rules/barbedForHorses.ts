@@ -19,7 +19,7 @@ export const barbedForHorses: Rule = {
           why: 'Horses run into wire and tear themselves on it.',
           todo: 'Take the barbed strand off and hold them with plain wire.',
           place: onLine(line),
-          mends: [
+          mends: () => [
             ...makeUpMends(
               { ...line, strands: kept.length ? kept : line.strands },
               report,

@@ -21,7 +21,7 @@ export const barbedLive: Rule = {
           todo: 'Leave it cold, or put plain wire in its place.',
           place: onLine(line),
           badness: wrong.length,
-          mends: [
+          mends: () => [
             {
               words: `Make the barbed ${wrong.length === 1 ? 'strand' : 'strands'} cold`,
               patch: wrong.map((i) => replace(`/lines/${line.id}/strands/${i}/duty`, 'cold')),

@@ -26,7 +26,7 @@ export const bareOnSteel: Rule = {
           why: `The ${wrong.length === 1 ? 'strand' : 'strands'} at ${wrong.map((s) => scene.say.mm(s.height_m)).join(', ')} will rub, rust and snap at post after post.`,
           todo: 'An insulator at each post, which also lets a post be changed without cutting the wire.',
           place: onLine(line),
-          mends: [
+          mends: () => [
             { words: 'Insulate them', patch: [replace(`/lines/${line.id}/strands`, strands)] },
           ],
         },

@@ -1,4 +1,6 @@
 import { figure } from '../../../plan/catalogue.js';
+import type { Line } from '../../../plan/schema.js';
+import type { LineReport, Requirement, RuleMark } from '../../../report/schema.js';
 import { broken, worstOver } from '../../../strands/judge.js';
 import { longestBayThatHolds, pulledIn } from '../../../strands/opening.js';
 import { tighterProposal } from '../../../strands/proposal.js';
@@ -10,6 +12,7 @@ import {
   replace,
   type Mend,
   type Rule,
+  type Scene,
 } from '../../../findings/rule.js';
 
 /** A gap that a push at mid-bay opens wider than a fence that is known to hold. */
@@ -30,32 +33,6 @@ export const gapOpens: Rule = {
       const [a, b] = worst.strands.map((i) => line.strands[i]!);
       const nominal = b!.height_m - a!.height_m;
       const over = worst.value - worst.limit;
-      const pair = [a!, b!].map((s) => pulledIn(report.strain, s.wire, scene.cat));
-      const bay = Math.floor(longestBayThatHolds(worst.limit - nominal, pair, scene.cat) * 10) / 10;
-      const longest = Math.max(...report.stretches.map((s) => s.bay_m));
-      const bays: Mend = {
-        words: `Bays of ${scene.say.along(bay)} at most`,
-        patch: [replace(`/lines/${line.id}/maxBay_m`, bay)],
-      };
-      const tighter = Object.entries(scene.cat.schools)
-        .filter(([, s]) => s.tension_N > scene.cat.schools[line.school]!.tension_N)
-        .sort((x, y) => x[1].tension_N - y[1].tension_N)
-        .map(([id, s]): Mend => ({
-          words: `Set it ${s.name.toLowerCase()}`,
-          patch: [replace(`/lines/${line.id}/school`, id)],
-        }));
-      const drawnIn = tighterProposal(need, over + 0.01);
-      const closer: Mend[] =
-        drawnIn && !line.strands.some((s) => s.kept)
-          ? [
-              {
-                words: 'Strands closer together',
-                patch: [
-                  replace(`/lines/${line.id}/strands`, hungOn(line, drawnIn, need, scene.cat)),
-                ],
-              },
-            ]
-          : [];
       return [
         {
           key: line.id,
@@ -64,13 +41,50 @@ export const gapOpens: Rule = {
           todo: 'Posts closer together, more tension, or more strands: Strands shows what each is worth.',
           place: onLine(line),
           badness: worst.value,
-          mends: [
-            ...tighter,
-            ...(!line.placed && bay >= 1.5 && bay < longest ? [bays] : []),
-            ...closer,
-            ...(line.placed ? [placeAnew(line)] : []),
-          ],
+          mends: () => waysOf(line, report, need, worst, scene),
         },
       ];
     }),
 };
+
+/** More tension, shorter bays, strands closer together: cheapest first. */
+function waysOf(
+  line: Line,
+  report: LineReport,
+  need: Requirement,
+  worst: RuleMark,
+  { cat, say }: Scene,
+): Mend[] {
+  const [a, b] = worst.strands.map((i) => line.strands[i]!);
+  const nominal = b!.height_m - a!.height_m;
+  const pair = [a!, b!].map((s) => pulledIn(report.strain, s.wire, cat));
+  const bay = Math.floor(longestBayThatHolds(worst.limit - nominal, pair, cat) * 10) / 10;
+  const longest = Math.max(...report.stretches.map((s) => s.bay_m));
+  const tighter = Object.entries(cat.schools)
+    .filter(([, s]) => s.tension_N > cat.schools[line.school]!.tension_N)
+    .sort((x, y) => x[1].tension_N - y[1].tension_N)
+    .map(([id, s]): Mend => ({
+      words: `Set it ${s.name.toLowerCase()}`,
+      patch: [replace(`/lines/${line.id}/school`, id)],
+    }));
+  const shorter: Mend[] =
+    !line.placed && bay >= 1.5 && bay < longest
+      ? [
+          {
+            words: `Bays of ${say.along(bay)} at most`,
+            patch: [replace(`/lines/${line.id}/maxBay_m`, bay)],
+          },
+        ]
+      : [];
+  const drawnIn = tighterProposal(need, worst.value - worst.limit + 0.01);
+  const closer: Mend[] =
+    drawnIn && !line.strands.some((s) => s.kept)
+      ? [
+          {
+            words: 'Strands closer together',
+            patch: [replace(`/lines/${line.id}/strands`, hungOn(line, drawnIn, need, cat))],
+          },
+        ]
+      : [];
+  return [...tighter, ...shorter, ...closer, ...(line.placed ? [placeAnew(line)] : [])];
+}

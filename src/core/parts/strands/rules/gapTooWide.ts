@@ -21,7 +21,7 @@ export const gapTooWide: Rule = {
           todo: 'Take the proposed make-up, or move the strands closer.',
           place: onLine(line),
           badness: worst.value - worst.limit,
-          mends: makeUpMends(line, report, scene.cat),
+          mends: () => makeUpMends(line, report, scene.cat),
         },
       ];
     }),

@@ -18,7 +18,7 @@ export const leftDesign: Rule = {
           why: `It is said to follow “${design.name}”, but its strands differ: the marked stick of the design is wrong here.`,
           todo: 'Go back to the design, or keep these strands as a design of their own on Strands.',
           place: onLine(line),
-          mends: [
+          mends: () => [
             {
               words: `Back to ${design.name}`,
               patch: [replace(`/lines/${line.id}/strands`, design.strands)],

@@ -22,7 +22,9 @@ export const liveUninsulated: Rule = {
             : 'Timber leaks when it is wet: the strand loses its volts in rain.',
           todo: 'Put an insulator at every post.',
           place: onLine(line),
-          mends: [{ words: 'Insulate it', patch: [replace(`/lines/${line.id}/strands`, strands)] }],
+          mends: () => [
+            { words: 'Insulate it', patch: [replace(`/lines/${line.id}/strands`, strands)] },
+          ],
         },
       ];
     }),

@@ -29,7 +29,7 @@ export const nearBarbed: Rule = {
           todo: 'Move the strand, hold it off on brackets, or take the barbed wire off there.',
           place: onLine(line),
           badness: close.reduce((sum, s) => sum + least - off(s), 0),
-          mends: [
+          mends: () => [
             {
               words: `Hold ${many ? 'them' : 'it'} off on brackets`,
               patch: close.map((s) =>

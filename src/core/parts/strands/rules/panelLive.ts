@@ -21,7 +21,7 @@ export const panelLive: Rule = {
           todo: 'Leave the panel cold and hold stock off it with a live strand.',
           place: onLine(line),
           badness: wrong.length,
-          mends: [
+          mends: () => [
             {
               words: 'Make the panel cold',
               patch: wrong.map((i) => replace(`/lines/${line.id}/strands/${i}/duty`, 'cold')),

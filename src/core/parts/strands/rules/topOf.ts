@@ -27,7 +27,7 @@ export const topUnseen: Rule = {
           why: `${who} run into a wire that they do not see; the top at ${scene.say.mm(top.height_m)} is ${scene.cat.wires[top.wire]!.name.toLowerCase()}.`,
           todo: 'Rope or tape on top.',
           place: onLine(line),
-          mends: [
+          mends: () => [
             {
               words: 'Rope on top',
               patch: [replace(`/lines/${line.id}/strands/${i}/wire`, usual('seenWire'))],
@@ -56,7 +56,7 @@ export const stepOver: Rule = {
           why: 'Who steps over a live top is shocked where it hurts most. A stile or a gate is better than either.',
           todo: 'Leave the top cold, or build a stile.',
           place: onLine(line),
-          mends: [
+          mends: () => [
             {
               words: 'Make the top cold',
               patch: [replace(`/lines/${line.id}/strands/${i}/duty`, 'cold')],

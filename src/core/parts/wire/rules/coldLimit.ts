@@ -37,10 +37,11 @@ export const coldLimit: Rule = {
           todo: 'Less tension, a spring in the wire, or better joints.',
           place: onLine(line, run.from_m, run.to_m),
           badness: worst.cold_N / joint_N,
-          mends: softer.map(([id, { name }]) => ({
-            words: `Set it ${name.toLowerCase()}`,
-            patch: [replace(`/lines/${line.id}/school`, id)],
-          })),
+          mends: () =>
+            softer.map(([id, { name }]) => ({
+              words: `Set it ${name.toLowerCase()}`,
+              patch: [replace(`/lines/${line.id}/school`, id)],
+            })),
         },
       ];
     }),

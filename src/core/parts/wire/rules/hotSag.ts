@@ -27,7 +27,7 @@ export const hotSag: Rule = {
           todo: 'More tension, shorter bays, or a spring that keeps the wire tight.',
           place: onLine(line, run.from_m, run.to_m),
           badness: worst.sagHot_m,
-          mends: [
+          mends: () => [
             ...tighter.map(([id, { name }]) => ({
               words: `Set it ${name.toLowerCase()}`,
               patch: [replace(`/lines/${line.id}/school`, id)],

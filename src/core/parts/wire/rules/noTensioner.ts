@@ -22,7 +22,7 @@ export const noTensioner: Rule = {
           todo: 'Leave an in-line tensioner in each strand.',
           place: onLine(line, run.from_m, run.to_m),
           badness: limit / run.ground_m,
-          mends: [
+          mends: () => [
             {
               words: 'Put tensioners in',
               patch: [replace(`/lines/${line.id}/tensioner`, true)],
