@@ -192,7 +192,8 @@ add('pony', 'Pony ring', [at(782, 592), at(880, 586), at(884, 652), at(786, 660)
   right: cows,
   strands: [...make([400, 700, 1030]), ...make([1350], { wire: 'rope' })],
   maxBay_m: 5,
-  post: 'timber-180',
+  // Long enough for a top at 1350 mm.
+  post: 'timber-240',
   tensioner: true,
 });
 add('hay', 'Hay split', [on(midE, 570, 326), on(burn, 556, 86)], {

@@ -7,6 +7,7 @@ import { PARTS } from './parts/index.js';
 import type { Part } from './parts/part.js';
 import { createPipeline, NONE, type Worked } from './pipeline.js';
 import type { Catalogue } from './plan/catalogue.js';
+import { meetingsOf, type Meeting } from './plan/meets.js';
 import type { Plan } from './plan/schema.js';
 import type { Finding, Report } from './report/schema.js';
 import { supplyList } from './supplies/takeoff.js';
@@ -35,7 +36,7 @@ export function createEvaluator(
   const rules = parts.flatMap((part) => part.rules ?? []);
   const mending = createMending(parts, rules);
   return (plan, ground, base, options = {}) => {
-    const worked = pipeline(plan, ground, base, options.hurry);
+    const worked = pipeline(plan, ground, base, options);
     const { cat, of, lines, shown, counted } = worked;
     const supplies = supplyList(counted, cat, plan.units);
     const all = Object.values(lines);
@@ -89,15 +90,34 @@ function createMending(parts: readonly Part[], rules: readonly Rule[]) {
     most: number,
   ): Pick<Report, 'findings' | 'unjudged'> => {
     const ask: Ask = (other, line) => {
-      const asked = line === null ? other : alone(other, line);
-      const worked = thought[line === null ? 'whole' : 'line'](asked, ground, base);
-      return raise(line === null ? rules : ofLine, seenOf(asked, worked));
+      if (line === null) return raise(rules, seenOf(other, thought.whole(other, ground, base)));
+      const asked = alone(other, line);
+      // Its posts stand where the others meet it, though they are not asked.
+      const meetings = meetingsOf(other.lines).filter((m) => m.a === line || m.b === line);
+      return raise(ofLine, seenOf(asked, thought.line(asked, ground, base, { meetings })));
     };
     const { gates, things, soil, climate, overrides, units } = plan;
+    let met: readonly Meeting[] | null = null;
+    /** Where a line is met, as text: the same while it is met alike. */
+    const metBy = (line: string) => {
+      met ??= meetingsOf(plan.lines);
+      return JSON.stringify(met.filter((m) => m.a === line || m.b === line));
+    };
     const restsOn = (line: string | null) =>
       line === null
         ? [plan, ground, base]
-        : [plan.lines[line], gates, things, soil, climate, overrides, units, ground, base];
+        : [
+            plan.lines[line],
+            metBy(line),
+            gates,
+            things,
+            soil,
+            climate,
+            overrides,
+            units,
+            ground,
+            base,
+          ];
     let left = most;
     let unjudged = 0;
     const findings = raised.map((r): Finding => {

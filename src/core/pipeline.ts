@@ -31,9 +31,15 @@ export interface Worked {
   readonly counted: Readonly<Record<string, Items>>;
 }
 
+export interface PipelineOptions {
+  /** Parts that take long may answer as they did last (`WholeGiven.hurry`). */
+  readonly hurry?: boolean;
+  /** Where the lines meet, where that is not to be found from the plan's own lines. */
+  readonly meetings?: readonly Meeting[];
+}
+
 export interface Pipeline {
-  /** @param hurry parts that take long may answer as they did last (`WholeGiven.hurry`) */
-  (plan: Plan, ground: Ground, base: Catalogue, hurry?: boolean): Worked;
+  (plan: Plan, ground: Ground, base: Catalogue, options?: PipelineOptions): Worked;
 }
 
 /** No gates: one list, so that identity tells that nothing changed. */
@@ -59,10 +65,10 @@ export function createPipeline(parts: readonly Part[] = PARTS): Pipeline {
   const properties = parts.map((part) => part.property?.());
   const shownKeys = parts.map((part) => Object.keys(part.keys.report.line));
 
-  return (plan, ground, base, hurry = false) => {
+  return (plan, ground, base, { hurry = false, meetings: told } = {}) => {
     const cat = overridden(base, plan.overrides);
     const gates = gatesByLine(plan.gates);
-    const met = meetings(plan.lines);
+    const met = told ?? meetings(plan.lines);
     const joints = jointsByLine(plan.lines, met);
     const of: Record<string, Pieces> = {};
     const lines: Record<string, LineReport> = {};

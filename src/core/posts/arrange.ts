@@ -100,8 +100,14 @@ function runJob(line: Line & PostedLine, fixed: readonly Fixed[], on: On): RunJo
     figure(cat, 'posts.step'),
   );
   const rank = new Map(s_m.map((s, k) => [s, k]));
-  // Short bays pull hardest in the cold and least in the heat: whatever bays come out, these hold.
-  const tension = tensions(line, plan, figure(cat, 'posts.minBay'), cat);
+  const lengths = fixed.slice(1).map((f, i) => ({
+    from: fixed[i]!.s,
+    longest: longestBay(line, profile, fixed[i]!.s, f.s, held, cat).maxBay_m,
+  }));
+  // Short bays pull hardest in the cold and least in the heat, long ones most in the heat: whatever bays come
+  // out, their pulls lie between.
+  const longest = Math.max(...lengths.map((l) => l.longest));
+  const tension = tensions(line, plan, figure(cat, 'posts.minBay'), longest, cat);
   const soils = s_m.map((s) => soilAt(plan, pointAt(line.vertices, s)));
   const kindOf = (id: string): PlacedKind => {
     const kind = recordOf(cat.posts, id);
@@ -117,10 +123,6 @@ function runJob(line: Line & PostedLine, fixed: readonly Fixed[], on: On): RunJo
       pullout_by_sample_N: soils.map(hold),
     };
   };
-  const lengths = fixed.slice(1).map((f, i) => ({
-    from: fixed[i]!.s,
-    longest: longestBay(line, profile, fixed[i]!.s, f.s, held, cat).maxBay_m,
-  }));
   const longest_m = s_m.map((s) => lengths.findLast((l) => s >= l.from - 1e-9)!.longest);
   const lowest = bottomOf(line.strands, cat)!.height_m;
   return {
@@ -134,11 +136,12 @@ function runJob(line: Line & PostedLine, fixed: readonly Fixed[], on: On): RunJo
       strands: line.strands.length,
       tension_N: tension.cold / line.strands.length,
       sag_tension_N: tension.hot,
+      sag_tension_most_N: tension.hotMost,
       wire_weight_N_per_m: tension.weight / line.strands.length,
       wire_height_low_m: lowest,
       clearance_min_m: Math.min(figure(cat, 'posts.clearanceMin'), lowest),
       clearance_max_m: mostUnder(lowest, requirement, cat) + (line.fill_m ?? 0),
-      max_spacing_m: Math.max(...lengths.map((l) => l.longest)),
+      max_spacing_m: longest,
       min_spacing_m: figure(cat, 'posts.minBay'),
       longest_m,
       safety_factor: figure(cat, 'posts.upliftSafety'),
@@ -207,7 +210,13 @@ function samples(p: Profile, from: number, to: number, musts: readonly number[],
 const BESIDE = 0.05;
 
 /** Sum of the strands' pulls on the coldest night, the least of one on the hottest day, weight. */
-function tensions(line: Line, plan: Pick<Plan, 'climate'>, bay: number, cat: Catalogue) {
+function tensions(
+  line: Line,
+  plan: Pick<Plan, 'climate'>,
+  bay: number,
+  longest: number,
+  cat: Catalogue,
+) {
   let cold = 0;
   let weight = 0;
   for (const s of line.strands) {
@@ -215,8 +224,9 @@ function tensions(line: Line, plan: Pick<Plan, 'climate'>, bay: number, cat: Cat
     weight += wireOf(s.wire, cat).weight_N_per_m;
   }
   const lowest = bottomOf(line.strands, cat)!.wire;
-  const hot = tensionAt(strungAt(line, lowest, cat), bay, lowest, plan.climate.hot_C, cat);
-  return { cold, hot, weight };
+  const hotIn = (span: number) =>
+    tensionAt(strungAt(line, lowest, cat), span, lowest, plan.climate.hot_C, cat);
+  return { cold, hot: hotIn(bay), hotMost: hotIn(longest), weight };
 }
 
 /** The line's own kind of post, and the dearer line posts that stand in where it would lift. */

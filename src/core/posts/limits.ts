@@ -21,6 +21,8 @@ export interface PlacementInputs {
   readonly tape_m?: readonly number[];
   /** Tension for the sag, where it is not the one that lifts. */
   readonly sag_tension_N?: number;
+  /** Where the tension of the sag is not known exactly: its highest, at which a gap is largest. */
+  readonly sag_tension_most_N?: number;
   /** Longest span that may start at each sample, where it is shorter than `max_spacing_m`. */
   readonly longest_m?: readonly number[];
   /** Samples where no post may stand. */
@@ -64,12 +66,13 @@ export interface NoPlacement {
   readonly feasible_without_clearance_limit: boolean;
 }
 
-/** Sag of one strand below its chord at x of a span, m. */
-const sagAt = (p: PlacementInputs, x: number, L: number, chord: number): number =>
-  (p.wire_weight_N_per_m * chord * chord * x * (L - x)) /
-  (2 * (p.sag_tension_N ?? p.tension_N) * L * L);
+/** Tensions at which a gap under a sagging strand is least and largest, N. */
+function sagTensions(p: PlacementInputs): [least: number, most: number] {
+  const least = p.sag_tension_N ?? p.tension_N;
+  return [least, p.sag_tension_most_N ?? least];
+}
 
-/** Gap under the lowest strand at sample k of a span that starts at i, m. */
+/** Gap under the lowest strand at sample k of a span that starts at i, m, and the sag at 1 N there, Nm. */
 function gapAt(
   p: PlacementInputs,
   i: number,
@@ -77,10 +80,11 @@ function gapAt(
   slope: number,
   L: number,
   chord: number,
-): number {
+): [straight: number, sag_Nm: number] {
   const x = p.ground_s_m[k]! - p.ground_s_m[i]!;
-  const wire = p.ground_z_m[i]! + slope * x + p.wire_height_low_m - sagAt(p, x, L, chord);
-  return wire - p.ground_z_m[k]!;
+  const wire = p.ground_z_m[i]! + slope * x + p.wire_height_low_m;
+  const sag_Nm = (p.wire_weight_N_per_m * chord * chord * x * (L - x)) / (2 * L * L);
+  return [wire - p.ground_z_m[k]!, sag_Nm];
 }
 
 /** Least and largest gap under the lowest strand strictly inside a span; [Infinity, -Infinity] if none. */
@@ -89,12 +93,13 @@ export function spanClearance(p: PlacementInputs, i: number, j: number): [number
   const L = s[j]! - s[i]!;
   const slope = (z[j]! - z[i]!) / L;
   const chord = Math.hypot(L, z[j]! - z[i]!);
+  const [least, most] = sagTensions(p);
   let low = Infinity;
   let high = -Infinity;
   for (let k = i + 1; k < j; k++) {
-    const gap = gapAt(p, i, k, slope, L, chord);
-    if (gap < low) low = gap;
-    if (gap > high) high = gap;
+    const [straight, sag_Nm] = gapAt(p, i, k, slope, L, chord);
+    low = Math.min(low, straight - sag_Nm / least);
+    high = Math.max(high, straight - sag_Nm / most);
   }
   return [low, high];
 }
@@ -186,10 +191,11 @@ export function spanAllowed(
   const slope = (z[j]! - z[i]!) / length;
   const chord = Math.hypot(length, z[j]! - z[i]!);
   const [least, most] = [p.clearance_min_m - HAIR, p.clearance_max_m + HAIR];
+  const [slack, tight] = sagTensions(p);
   // As spanClearance, and done with at the first sample that breaks a limit.
   for (let k = i + 1; k < j; k++) {
-    const gap = gapAt(p, i, k, slope, length, chord);
-    if (gap < least || gap > most) return false;
+    const [straight, sag_Nm] = gapAt(p, i, k, slope, length, chord);
+    if (straight - sag_Nm / slack < least || straight - sag_Nm / tight > most) return false;
   }
   return true;
 }

@@ -81,7 +81,7 @@ export const MEASURED: Origin = {
   kind: 'measured',
   title: 'Measured on the drawing',
   source:
-    'Local metres; bearings from grid north; over ground: sum of sqrt(ds² + dz²), sampled every metre',
+    'Local metres; bearings from grid north; over ground: sum of sqrt(ds² + dz²), at every change of slope',
 };
 
 /** The mark that opens the origin of a number. */

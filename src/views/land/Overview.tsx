@@ -47,7 +47,7 @@ export function Overview() {
               kind: 'measured',
               title: 'Length over ground of all lines',
               formula: 'sum of sqrt(ds² + dz²)',
-              source: 'Ground sampled every metre',
+              source: 'Ground along the lines, at every change of slope',
             }}
           />
         </p>

@@ -123,7 +123,9 @@ export function makeLayers(projection: Projection) {
         things.getSource()!.clear(true);
         things.getSource()!.addFeatures(thingFeatures(s, t));
       }
-      const found = (s.report?.findings ?? []).filter((f) => f.place.e !== undefined);
+      const found = (s.report?.findings ?? []).filter(
+        (f) => f.place.e !== undefined && !f.accepted?.holds,
+      );
       const marksNow = [
         found.map((f) => `${f.kind}${f.place.e},${f.place.n}`).join(),
         s.finding,

@@ -48,7 +48,9 @@ export function GroundTrack({ line, report, profile, x, top, height, steeper }: 
     .x((s) => x(s))
     .y0(bottom + 4)
     .y1((s) => y(zAt(profile, s)));
-  const own = findings.filter((f) => f.place.line === line.id && f.place.from_m !== undefined);
+  const own = findings.filter(
+    (f) => f.place.line === line.id && f.place.from_m !== undefined && !f.accepted?.holds,
+  );
   const posts = report.posts.filter((p) => p.s_m >= from - 40 && p.s_m <= to + 40);
   return (
     <g data-track="ground">

@@ -41,6 +41,9 @@ function Limit({ x, y, label }: { x: Scale; y: number; label?: string }) {
           y={y < 14 ? y + 11 : y - 3}
           textAnchor="end"
           className="fill-soft text-[10.5px]"
+          stroke="var(--panel)"
+          strokeWidth={3}
+          paintOrder="stroke"
         >
           {label}
         </text>

@@ -16,7 +16,7 @@ export function RailList(props: {
   steps: readonly Step[];
   current: string;
   property: string;
-  findings: readonly Pick<Finding, 'kind' | 'step'>[];
+  findings: readonly Pick<Finding, 'kind' | 'step' | 'accepted'>[];
 }) {
   const { steps, current, property, findings } = props;
   return (
@@ -25,7 +25,9 @@ export function RailList(props: {
       className="border-rule bg-panel no-print w-[118px] shrink-0 border-r py-2 max-[700px]:flex max-[700px]:w-full max-[700px]:overflow-x-auto max-[700px]:border-r-0 max-[700px]:border-b max-[700px]:py-0"
     >
       {steps.map((s) => {
-        const left = findings.filter((f) => f.kind !== 'confirm' && f.step === s.id).length;
+        const left = findings.filter(
+          (f) => f.kind !== 'confirm' && f.step === s.id && !f.accepted?.holds,
+        ).length;
         return (
           <a
             key={s.id}

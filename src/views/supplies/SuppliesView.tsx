@@ -83,13 +83,13 @@ export function SuppliesView() {
             )}
           </span>
           {plan.invented && <span className="label">prices are invented</span>}
-          <Currency />
           <Select
             label="Quantities of"
             value={only}
             options={[['all', 'the whole property'], ...things.map((t) => [t.id, t.name] as const)]}
             onChange={setOnly}
           />
+          <Currency />
         </div>
         <SupplyTable rows={report.supplies} only={only} money={money} />
       </Part>
