@@ -5,7 +5,6 @@ import { memoOn, steady } from '../../src/core/base/memo.js';
 import { createEvaluator, evaluate } from '../../src/core/evaluate.js';
 import { catalogue } from '../../src/core/plan/catalogue.js';
 import { moveVertex } from '../../src/core/edit/edits.js';
-import { simplified } from '../../src/core/plan/simplify.js';
 import { snap } from '../../src/core/plan/snap.js';
 import type { Plan } from '../../src/core/plan/schema.js';
 import { groundOf } from '../../src/core/terrain/ground.js';
@@ -85,20 +84,6 @@ describe('memory of the pipeline', () => {
 });
 
 describe('the hand on the map', () => {
-  it('what a simplified walk drops lies within the tolerance', () => {
-    const walk = Array.from({ length: 200 }, (_, i) => ({
-      e: i,
-      n: 8 * Math.sin(i / 25) + 0.7 * Math.sin(i * 1.7),
-    }));
-    for (const tolerance of [0.5, 1, 2, 5]) {
-      const made = simplified(walk, tolerance);
-      expect(made.dropped).toBe(walk.length - made.points.length);
-      expect(made.furthest_m).toBeGreaterThan(0);
-      expect(made.furthest_m).toBeLessThanOrEqual(tolerance + 1e-9);
-    }
-    expect(simplified(walk, 0).furthest_m).toBe(0);
-  });
-
   it('catches on a rim only where no line is near', () => {
     const lines = { a: line('a', [[0, 0], [100, 0]]) }; // prettier-ignore
     const rim = [[{ e: 0, n: 20 }, { e: 100, n: 20 }]]; // prettier-ignore

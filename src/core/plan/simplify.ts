@@ -28,24 +28,3 @@ export function simplify(points: readonly Point[], tolerance_m: number): Point[]
 }
 
 const offSegment = (p: Point, a: Point, b: Point): number => nearestOnLeg(a, b, p).off;
-
-/** A simplified track with what it drops. */
-export interface Simplified {
-  readonly points: readonly Point[];
-  readonly dropped: number;
-  /** How far the furthest dropped point lies off the kept line, m. */
-  readonly furthest_m: number;
-}
-
-/** Simplifies a track and says what that drops. */
-export function simplified(track: readonly Point[], tolerance_m: number): Simplified {
-  const points = simplify(track, tolerance_m);
-  let furthest_m = 0;
-  let leg = 0;
-  for (const p of track) {
-    if (leg + 1 < points.length && p === points[leg + 1]) leg++;
-    else if (leg + 1 < points.length && p !== points[leg])
-      furthest_m = Math.max(furthest_m, offSegment(p, points[leg]!, points[leg + 1]!));
-  }
-  return { points, dropped: track.length - points.length, furthest_m };
-}

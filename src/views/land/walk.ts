@@ -3,7 +3,7 @@ import { create } from 'zustand';
 import { addEnergiser, addGate, addLine } from '../../core/edit/edits.js';
 import { nearest } from '../../core/plan/geometry.js';
 import { addThing } from '../../core/edit/landEdits.js';
-import { simplified } from '../../core/plan/simplify.js';
+import { fitWalk } from '../../core/plan/walkFit.js';
 import type { Plan } from '../../core/plan/schema.js';
 import type { WalkedLine, WalkedPlace } from '../../formats/walked.js';
 import { commit } from '../../session/session.js';
@@ -32,7 +32,7 @@ export function takeWalk(walk: Waiting, tolerance_m: number): string {
       : `brought in ${walk.lines.length} lines from ${walk.from}`;
   commit(words.slice(0, 180), (d: Plan) => {
     for (const line of walk.lines) {
-      last = addLine(d, simplified(line.points, tolerance_m).points, line.name);
+      last = addLine(d, fitWalk(line.points, tolerance_m), line.name);
       if (line.boundary) d.lines[last]!.boundary = true;
     }
     for (const place of walk.places) if (!putPlace(d, place)) left++;

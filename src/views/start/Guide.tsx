@@ -6,7 +6,7 @@ import { catalogue } from '../../core/plan/catalogue.js';
 import { CURRENCIES } from '../../core/supplies/currency.js';
 import { readTyped } from '../../core/plan/typed.js';
 import type { Plan, Point } from '../../core/plan/schema.js';
-import { simplify } from '../../core/plan/simplify.js';
+import { fitWalk, toleranceOf } from '../../core/plan/walkFit.js';
 import { originAt } from '../../formats/projection.js';
 import {
   importGround,
@@ -119,7 +119,11 @@ export function Guide() {
     fault('line', undefined);
     try {
       const read = await importWalked(file, ground?.origin ?? null);
-      const lines = read.lines.map((l) => ({ name: l.name, points: simplify(l.points, 2) }));
+      // Straight runs through the walk, as near as its own noise allows.
+      const lines = read.lines.map((l) => ({
+        name: l.name,
+        points: fitWalk(l.points, toleranceOf(l.points)),
+      }));
       const count = (list: readonly { points: readonly Point[] }[]) =>
         list.reduce((n, l) => n + l.points.length, 0);
       setWalked({
