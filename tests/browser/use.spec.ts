@@ -184,3 +184,46 @@ test('the map is drawn on by touch on a phone', async ({ browser }) => {
   expect(Object.keys((await stored(page, id)).plan.lines)).toHaveLength(before + 1);
   await context.close();
 });
+
+test('a finding is let be with a note, stands apart after a reload, and is taken up again', async ({
+  page,
+}) => {
+  await open(page, 'strands');
+  const list = page.getByRole('list', { name: 'List of findings' });
+  await list.getByRole('button', { name: 'Ridge dyke does not hold its stock' }).click();
+  await page.getByRole('button', { name: 'let it be, with a note' }).click();
+  await page.getByRole('button', { name: 'Let it be', exact: true }).click();
+  await expect(page.getByRole('alert')).toContainText('A few words are wanted');
+  await page.getByLabel('Why it may stay as it is').fill('the dyke wall below it holds');
+  await page.getByLabel('Who says so').fill('the grazier');
+  await page.getByRole('button', { name: 'Let it be', exact: true }).click();
+  await saved(page);
+  await page.reload();
+  await page.getByText('1 let be').click();
+  const apart = page.getByRole('list', { name: 'Findings that were let be' });
+  await apart.getByRole('button', { name: 'Ridge dyke does not hold its stock' }).click();
+  await expect(apart).toContainText(/Let be by the grazier on .*: the dyke wall below it holds/);
+  await apart.getByRole('button', { name: 'Take it up again' }).click();
+  await expect(page.getByText('1 let be')).toHaveCount(0);
+  await expect(list).toContainText('Ridge dyke does not hold its stock');
+});
+
+test('another currency asks what becomes of the prices; head and list are those of the chosen line', async ({
+  page,
+}) => {
+  const id = await open(page, 'supplies');
+  const total = page.locator('[data-total]');
+  const whole = await total.textContent();
+  await page.getByLabel('Quantities of').selectOption({ label: 'Burn side' });
+  await expect(total).not.toHaveText(whole!);
+  await expect(page.getByRole('link', { name: 'Order list, CSV' })).toHaveAttribute('href', /only=burn$/); // prettier-ignore
+  await page.getByLabel('Currency').selectOption('NZD');
+  await page.getByRole('button', { name: 'Work them all out' }).click();
+  await expect(page.getByRole('alert')).toContainText('above 0');
+  await page.getByLabel('1 GBP is worth, in NZD').fill('2');
+  await page.getByRole('button', { name: 'Work them all out' }).click();
+  await saved(page);
+  const { plan } = await stored(page, id);
+  expect(plan).toMatchObject({ currency: 'NZD' });
+  expect((plan as unknown as { overrides: Record<string, unknown> }).overrides['prices.gate.price']).toEqual({ value: 330 }); // prettier-ignore
+});
