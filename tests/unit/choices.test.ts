@@ -13,6 +13,7 @@ import { PARTS } from '../../src/core/parts/index.js';
 import { countOf, createPipeline } from '../../src/core/pipeline.js';
 import { judge } from '../../src/core/strands/judge.js';
 import { longestBayThatHolds, pushedBy } from '../../src/core/strands/opening.js';
+import { bisect } from '../../src/core/base/numbers.js';
 import { wireOf } from '../../src/core/wire/strain.js';
 import { requirementOf } from '../../src/core/strands/requirement.js';
 import { energiser, FLAT, line, plan, report, strands } from './scene.js';
@@ -136,6 +137,17 @@ describe('the orders of duties', () => {
     // The rods' own resistance follows the soil as well, so a little room is left on both sides.
     expect(at(turn * 0.8).rowOf('live').worst!.share).toBeGreaterThan(1);
     expect(at(turn * 1.2).rowOf('live').worst!.share).toBeLessThan(1);
+  });
+
+  it('a choice that a few per cent decide is called too close', () => {
+    const at = (rho: number) => choose('clay', {}, { overrides: { 'soils.clay.dry_ohm_m': { value: rho } } }); // prettier-ignore
+    // The soil on which all live feels just what is wanted, rods and all.
+    const just = bisect((rho) => at(rho).rowOf('live').worst!.share - 1, 200, 20_000, 1e-4);
+    const near = at(just * 1.02);
+    expect(near.rowOf('live').worst!.share).toBeLessThan(1);
+    expect([near.comparison.recommended, near.comparison.close]).toEqual(['turns', 'live']);
+    expect(at(just * 0.9).comparison).toMatchObject({ recommended: 'live', close: null });
+    expect(at(just * 1.5).comparison).toMatchObject({ recommended: 'turns', close: null });
   });
 
   it('snow under the hooves is as bad as dry soil, or worse', () => {

@@ -30,6 +30,8 @@ export interface Comparison {
   readonly recommended: Order | null;
   /** Keeps the aim and costs least, or nothing keeps it and this comes nearest. */
   readonly because: 'cheapest' | 'nearest' | 'unfed';
+  /** An order that would be taken if it felt a little more: the figures are no surer than that. */
+  readonly close: Order | null;
   /** Dry soil at which all live and by turns change places, ohm m; null: they do not. */
   readonly turn_ohm_m: number | null;
   readonly soil_ohm_m: Readonly<Record<(typeof COMPARED)[number], number>>;
@@ -113,6 +115,9 @@ export function compareOrders(c: Compared, cat: Catalogue): Comparison | null {
         ? able.reduce(cheapest)
         : null;
 
+  const almost = able.filter((r) => r.worst && r.worst.share >= 1 - CLOSE);
+  const other = almost.length ? almost.reduce(cheapest).order : null;
+
   const dry = prospects.get('live')?.find((p) => p.season === 'dry');
   /** Least share of all live on dry soil of any resistivity. */
   const dryShare = (rho: number): number | null =>
@@ -122,6 +127,7 @@ export function compareOrders(c: Compared, cat: Catalogue): Comparison | null {
     rows,
     recommended: (best?.order as Order | undefined) ?? null,
     because,
+    close: other === null || other === best?.order ? null : (other as Order),
     turn_ohm_m: turningPoint(dryShare),
     soil_ohm_m,
   };
@@ -129,6 +135,9 @@ export function compareOrders(c: Compared, cat: Catalogue): Comparison | null {
 
 /** A cost or a share that differs by less than this is the same. */
 const NOTABLY = 0.98;
+
+/** Shares of what is wanted are known no better than this: leakage and soil come from tables. */
+const CLOSE = 0.05;
 
 const EMPTY: Omit<Row, 'order'> = {
   strands: null,

@@ -34,7 +34,7 @@ export function Advice({ line, comparison }: { line: Line; comparison: Compariso
   const cat = useCatalogue();
   const units = useUnits();
   const perMetre = usePerMetre();
-  const { rows, recommended, because, turn_ohm_m, soil_ohm_m } = comparison;
+  const { rows, recommended, because, close, turn_ohm_m, soil_ohm_m } = comparison;
   const best = rows.find((r) => r.order === recommended);
   if (!best) return <p className="mb-3">No order keeps every requirement of this line together.</p>;
   const live = rows.find((r) => r.order === 'live');
@@ -55,6 +55,11 @@ export function Advice({ line, comparison }: { line: Line; comparison: Compariso
           ? `It keeps the aim at its worst: ${felt(best)}. It costs ${perMetre(best.cost_per_m)}.`
           : `With all live, ${felt(live)}: too little. With this, ${felt(best)}.`;
   const turns: string[] = [];
+  const almost = rows.find((r) => r.order === close);
+  if (almost)
+    turns.push(
+      `Too close to call against ${cat.orders[almost.order]!.name.toLowerCase()}: with that, ${felt(almost)}; leakage and soil are no surer. It costs ${perMetre(almost.cost_per_m)}.`,
+    );
   if (turn_ohm_m !== null) {
     turns.push(
       recommended === 'turns'
