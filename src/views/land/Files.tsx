@@ -7,7 +7,7 @@ import {
   ReferenceFields,
   type ReferenceChoice,
 } from '../../ui/parts/imports.js';
-import { wait } from './walk.js';
+import { wait } from './waiting.js';
 
 /** Bring walked lines and ground in; take the plan out. */
 export function Files() {

@@ -8,13 +8,14 @@ import { THING_KINDS, type ThingKind } from '../../core/plan/schema.js';
 import { takeTool } from './actions.js';
 import { DrawPanel } from './DrawPanel.js';
 import { Overview } from './Overview.js';
-import { WalkReview } from './WalkReview.js';
+import { useWaiting } from './waiting.js';
 import { Button } from '../../ui/parts/Button.js';
 
 // What is first shown is the map: a card comes when something is chosen.
 const PaddockCard = lazy(() =>
   import('./PaddockCard.js').then((m) => ({ default: m.PaddockCard })),
 );
+const WalkReview = lazy(() => import('./WalkReview.js').then((m) => ({ default: m.WalkReview })));
 const ManyCard = lazy(() => import('./ManyCard.js').then((m) => ({ default: m.ManyCard })));
 const ThingCard = lazy(() => import('./ThingCard.js').then((m) => ({ default: m.ThingCard })));
 const LineCard = lazy(() => import('./LineCard.js').then((m) => ({ default: m.LineCard })));
@@ -31,6 +32,7 @@ const TOOLS: readonly { tool: Tool; name: string; key: string; icon: typeof Zap 
 export function LandTools() {
   const tool = useView((v) => v.tool);
   const [said, setSaid] = useState<string | null>(null);
+  const waits = useWaiting((w) => w.walk !== null);
   const drawing = tool === 'draw' || tool === 'lane' || tool in SHAPE_OF;
   return (
     <div className="border-rule bg-panel no-print max-h-[62vh] overflow-y-auto border-r border-b p-3 max-[700px]:max-h-none">
@@ -55,7 +57,11 @@ export function LandTools() {
       </div>
       <ToolHint tool={tool} />
       {drawing && <DrawPanel tool={tool} />}
-      <WalkReview onDone={setSaid} />
+      {waits && (
+        <Suspense fallback={null}>
+          <WalkReview onDone={setSaid} />
+        </Suspense>
+      )}
       {said && (
         <p role="status" className="label mt-2">
           {said}

@@ -9,7 +9,7 @@ import { MEASURED, Num } from '../../ui/parts/Num.js';
 import { forgetHere, keepHere, keptHere } from '../../session/here.js';
 import { useSession } from '../../session/session.js';
 import { useSketch } from './sketch.js';
-import { wait } from './walk.js';
+import { wait } from './waiting.js';
 import { Button } from '../../ui/parts/Button.js';
 
 /** Fixes worse than this are not walked on, m. */

@@ -4,7 +4,8 @@ import { fitWalk, furthestOff, toleranceOf } from '../../core/plan/walkFit.js';
 import { QuantityField } from '../../ui/parts/controls.js';
 import { Num } from '../../ui/parts/Num.js';
 import { useSketch } from './sketch.js';
-import { takeWalk, useWaiting, wait } from './walk.js';
+import { useWaiting, wait } from './waiting.js';
+import { takeWalk } from './walk.js';
 import { Button } from '../../ui/parts/Button.js';
 
 /** What a walk becomes: the slider says how near the line keeps to it, the map shows it. */

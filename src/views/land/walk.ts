@@ -1,23 +1,13 @@
-/** A walk or a file of lines that waits to be taken: reviewed first, then put into the plan at once. */
-import { create } from 'zustand';
+/** Puts a reviewed walk into the plan at once. */
 import { addEnergiser, addGate, addLine } from '../../core/edit/edits.js';
 import { nearest } from '../../core/plan/geometry.js';
 import { addThing } from '../../core/edit/landEdits.js';
 import { fitWalk } from '../../core/plan/walkFit.js';
 import type { Plan } from '../../core/plan/schema.js';
-import type { WalkedLine, WalkedPlace } from '../../formats/walked.js';
+import type { WalkedPlace } from '../../formats/walked.js';
 import { commit } from '../../session/session.js';
 import { chooseLine } from '../../session/view.js';
-
-export interface Waiting {
-  readonly from: string;
-  readonly lines: readonly WalkedLine[];
-  readonly places: readonly WalkedPlace[];
-}
-
-export const useWaiting = create<{ walk: Waiting | null }>(() => ({ walk: null }));
-
-export const wait = (walk: Waiting | null): void => useWaiting.setState({ walk });
+import { wait, type Waiting } from './waiting.js';
 
 /** A gate comes onto a line within this, m. */
 const GATE_REACH = 6;

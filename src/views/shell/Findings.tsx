@@ -1,11 +1,10 @@
 import { PanelRightClose, PanelRightOpen } from 'lucide-react';
-import { memo, useEffect, useRef, useState } from 'react';
+import { lazy, memo, Suspense, useEffect, useRef, useState } from 'react';
 import type { Finding } from '../../core/report/schema.js';
 import { FindingMark, KIND_NAMES } from '../../ui/parts/FindingMark.js';
 import { commitPatch, useSession } from '../../session/session.js';
 import { startPlacing } from '../../session/placing.js';
 import { chooseLine, goTo, look, useView } from '../../session/view.js';
-import { Accept } from './Accept.js';
 import { PatchWords } from './PatchWords.js';
 import { Button } from '../../ui/parts/Button.js';
 
@@ -16,6 +15,8 @@ const MARKS: Record<string, string> = {
   derived: 'derived',
   assumed: 'assumed',
 };
+
+const Accept = lazy(() => import('./Accept.js').then((m) => ({ default: m.Accept })));
 
 /** Findings that are listed at once. */
 const FIRST = 150;
@@ -166,7 +167,9 @@ const FindingRow = memo(function FindingRow({ finding }: { finding: Finding }) {
                 Mend: {finding.mend.words.toLowerCase()}
               </Button>
             ))}
-          <Accept finding={finding} />
+          <Suspense fallback={null}>
+            <Accept finding={finding} />
+          </Suspense>
         </div>
       )}
     </li>

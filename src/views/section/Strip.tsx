@@ -1,0 +1,231 @@
+/** The strip itself: ground, posts, strands and tracks of one line on one axis; loaded once a line is chosen. */
+import { Minus, Plus, Scan } from 'lucide-react';
+import { scaleLinear } from 'd3-scale';
+import { useRef } from 'react';
+import { say } from '../../core/base/units.js';
+import type { Line } from '../../core/plan/schema.js';
+import type { LineReport, SeasonPower } from '../../core/report/schema.js';
+import { readAt, zAt, type Profile } from '../../core/terrain/profile.js';
+import { useWhere } from '../../ui/parts/AlongField.js';
+import { Num, useUnits } from '../../ui/parts/Num.js';
+import { look, useView, type Track } from '../../session/view.js';
+import { keysOf, lookAt, useDragPan, useZoomWheel } from './moves.js';
+import { postNear } from './PostCard.js';
+import { GroundTrack } from './GroundTrack.js';
+import { Axis, AXIS, LEFT, RIGHT, type Scale } from './frame.js';
+import { TRACKS } from './tracks.js';
+import { Button } from '../../ui/parts/Button.js';
+
+export interface StripProps {
+  line: Line;
+  report: LineReport;
+  profile: Profile;
+  volts: SeasonPower['lines'][string] | null;
+  width: number;
+  tall: boolean;
+  tracksOpen: boolean;
+  onTracks: () => void;
+}
+
+export function Strip({
+  line,
+  report,
+  profile,
+  volts,
+  width,
+  tall,
+  tracksOpen,
+  onTracks,
+}: StripProps) {
+  const where = useWhere(line, report);
+  const cursor = useView((v) => v.cursor);
+  const window = useView((v) => v.window);
+  const folded = useView((v) => v.folded);
+  const steeper = useView((v) => v.steeper);
+  const total = report.plan_m;
+  const [from, to] = window ?? [0, total];
+  const x: Scale = scaleLinear([from, to], [LEFT, Math.max(LEFT + 100, width - RIGHT)]);
+  const groundHeight = tall ? 150 : 100;
+  // On other steps there is room for the volts alone.
+  const tracks = TRACKS.filter((t) => (tall ? !folded.includes(t.id) : t.id === 'volts'));
+  const height = AXIS + groundHeight + 8 + tracks.reduce((h, t) => h + t.height, 0);
+  const svg = useRef<SVGSVGElement>(null);
+  useZoomWheel(svg, x, total);
+  const drag = useDragPan(x, total);
+  const zoom = (factor: number) => {
+    const middle = cursor !== null && cursor >= from && cursor <= to ? cursor : (from + to) / 2;
+    lookAt(middle - (middle - from) / factor, middle + (to - middle) / factor, total);
+  };
+  const shown = cursor === null ? null : Math.min(cursor, total);
+  const keys = keysOf(line, report, shown, [from, to], zoom);
+  let top = AXIS + groundHeight + 8;
+  return (
+    <>
+      <div className="flex items-center gap-x-3 overflow-hidden px-3 pt-1 whitespace-nowrap">
+        <span className="font-semibold">{line.name}</span>
+        <Num
+          value={report.ground_m}
+          q="tape"
+          from={{
+            kind: 'measured',
+            title: 'Length over ground',
+            formula: 'sum of sqrt(ds² + dz²) along the ground',
+            source: 'Ground along the drawn line, at every change of its slope',
+          }}
+        />
+        {shown === null && (
+          <span className="label max-[900px]:hidden">
+            {report.posts.length} posts, {line.strands.length} strands
+          </span>
+        )}
+        <Reading s={shown} line={line} profile={profile} report={report} volts={volts} />
+        <span className="ml-auto inline-flex gap-1">
+          {tall && (
+            <>
+              <select
+                className="field !min-h-7 !py-0 text-[12.5px]"
+                aria-label="Ground drawn steeper"
+                value={steeper}
+                onChange={(e) => look({ steeper: Number(e.target.value) })}
+              >
+                {[0, 1, 2, 5, 10].map((k) => (
+                  <option key={k} value={k}>
+                    {k === 0 ? 'ground as fits' : k === 1 ? 'true to scale' : `${k} × steeper`}
+                  </option>
+                ))}
+              </select>
+              <Button className="!min-h-7" aria-expanded={tracksOpen} onClick={onTracks}>
+                Tracks
+              </Button>
+            </>
+          )}
+          <Button className="!min-h-7 !px-1.5" aria-label="Look closer" onClick={() => zoom(2)}>
+            <Plus size={14} aria-hidden />
+          </Button>
+          <Button className="!min-h-7 !px-1.5" aria-label="See more" onClick={() => zoom(0.5)}>
+            <Minus size={14} aria-hidden />
+          </Button>
+          <Button
+            className="!min-h-7 !px-1.5"
+            aria-label="The whole line"
+            onClick={() => look({ window: null })}
+          >
+            <Scan size={14} aria-hidden />
+          </Button>
+        </span>
+      </div>
+      {tall && tracksOpen && <TrackChoice folded={folded} />}
+      <svg
+        ref={svg}
+        width={width}
+        height={height}
+        role="slider"
+        tabIndex={0}
+        aria-label={`Cursor along ${line.name}; arrows go from post to post, plus and minus look closer and wider, P pins the post`}
+        aria-valuemin={0}
+        aria-valuemax={Math.round(total)}
+        aria-valuenow={Math.round(shown ?? 0)}
+        aria-valuetext={where(shown ?? 0)}
+        className="touch-pan-y"
+        {...drag}
+        onKeyDown={(event) => {
+          if (!keys(event.key)) return;
+          event.preventDefault();
+          event.stopPropagation();
+        }}
+      >
+        <clipPath id="section-window">
+          <rect x={LEFT - 4} y={0} width={Math.max(0, width - LEFT - RIGHT + 8)} height={height} />
+        </clipPath>
+        <Axis x={x} height={height} runs={report.runs} profile={profile} />
+        <GroundTrack
+          line={line}
+          report={report}
+          profile={profile}
+          x={x}
+          top={AXIS}
+          height={groundHeight}
+          steeper={tall ? steeper : 0}
+        />
+        {tracks.map((t) => {
+          const at = top;
+          top += t.height;
+          return (
+            <g key={t.id} transform={`translate(0,${at})`} data-track={t.id}>
+              <line x1={LEFT} x2={x.range()[1]!} y1={0} y2={0} stroke="var(--rule)" />
+              <t.Draw
+                line={line}
+                report={report}
+                profile={profile}
+                volts={volts}
+                x={x}
+                height={t.height}
+              />
+            </g>
+          );
+        })}
+        {shown !== null && shown >= from && shown <= to && (
+          <line
+            x1={x(shown)}
+            x2={x(shown)}
+            y1={4}
+            y2={height}
+            stroke="var(--earth)"
+            strokeWidth={1.5}
+            data-cursor
+          />
+        )}
+      </svg>
+    </>
+  );
+}
+
+function TrackChoice({ folded }: { folded: readonly Track[] }) {
+  return (
+    <fieldset className="flex flex-wrap gap-x-4 px-3 py-1">
+      <legend className="sr-only">Tracks of the section</legend>
+      {TRACKS.map((t) => (
+        <label key={t.id} className="flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            className="size-4"
+            checked={!folded.includes(t.id)}
+            onChange={(e) =>
+              look({
+                folded: e.target.checked ? folded.filter((f) => f !== t.id) : [...folded, t.id],
+              })
+            }
+          />
+          {t.name}
+        </label>
+      ))}
+    </fieldset>
+  );
+}
+
+/** What stands at the cursor. */
+function Reading({
+  s,
+  line,
+  profile,
+  report,
+  volts,
+}: {
+  s: number | null;
+  line: Line;
+  profile: Profile;
+  report: LineReport;
+  volts: SeasonPower['lines'][string] | null;
+}) {
+  const units = useUnits();
+  const where = useWhere(line, report);
+  if (s === null) return <span className="label">move over the section to read it</span>;
+  const post = report.posts[postNear(report.posts, s)!]!;
+  return (
+    <span className="figure min-w-0 truncate text-[12.5px]" aria-live="off" data-reading>
+      {where(s)}, ground {say(zAt(profile, s), 'length', units)}
+      {volts ? `, ${say(readAt(volts.s_m, volts.v_V, s), 'volt', units)}` : ''}
+      {post.uplift_N > 1 ? `, lifted ${say(post.uplift_N, 'force', units)}` : ''}
+    </span>
+  );
+}
