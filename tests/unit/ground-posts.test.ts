@@ -263,6 +263,14 @@ describe('layout', () => {
     expect(out.posts.some((p) => p.s_m > 28.1 && p.s_m < 31.9)).toBe(false);
     for (const s of out.stretches) expect(s.bay_m).toBeLessThanOrEqual(6 + 1e-6);
   });
+  it('gates side by side hang on one post, with no fence of no length between them', () => {
+    const gate = (id: string, at_m: number, width_m: number) => ({ id, name: id, line: 'a', at_m, width_m, cable: true }); // prettier-ignore
+    const p = plan([line('a', [[0, 0], [60, 0]])], { gates: { g: gate('g', 20, 4), h: gate('h', 25, 6) } }); // prettier-ignore
+    const { posts, runs } = report(p).lines['a']!;
+    expect(posts.filter((x) => x.role === 'gate').map((x) => x.s_m)).toEqual([18, 22, 28]);
+    expect(runs.map((r) => [r.from_m, r.to_m])).toEqual([[0, 18], [28, 60]]); // prettier-ignore
+  });
+
   it('of posts that were placed the longest bay counts, as taped over the ground', () => {
     const placed = [12, 20, 45].map((at_m) => ({ at_m, kind: 'steel-180' }));
     const one = report(plan([line('a', [[0, 0], [60, 0]], { placed })])); // prettier-ignore

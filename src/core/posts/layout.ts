@@ -155,9 +155,11 @@ export function fixedPosts(
   });
   let reached = -Infinity;
   for (const o of openings) {
-    if (o.from < reached) continue;
+    if (o.from < reached - SAME) continue;
+    // Two gates side by side hang on one post: there is no fence between them.
+    const between = o.from - reached <= SAME ? out.pop() : undefined;
     reached = o.to;
-    out.push({ s: o.from, role: 'gate', strains: true, opens: true, kind: null });
+    out.push({ s: between?.s ?? o.from, role: 'gate', strains: true, opens: true, kind: null });
     out.push({ s: o.to, role: 'gate', strains: true, kind: null });
   }
   // Where another line meets this one, the post carries the other's end and this one's strands run by.
