@@ -17,7 +17,7 @@ import {
   slopeOf,
 } from '../../src/core/terrain/relief.js';
 import { evaluate } from '../../src/core/evaluate.js';
-import { line, plan, report } from './scene.js';
+import { energiser, line, plan, report } from './scene.js';
 
 /** A plane that rises 0.3 m a metre to the east and 0.1 to the north. */
 const plane: Grid = {
@@ -269,6 +269,8 @@ describe('layout', () => {
     const { posts, runs } = report(p).lines['a']!;
     expect(posts.filter((x) => x.role === 'gate').map((x) => x.s_m)).toEqual([18, 22, 28]);
     expect(runs.map((r) => [r.from_m, r.to_m])).toEqual([[0, 18], [28, 60]]); // prettier-ignore
+    // The cable goes on under both.
+    expect(report({ ...p, energisers: { unit: energiser('a', 0) } }).dead).toEqual([]);
   });
 
   it('of posts that were placed the longest bay counts, as taped over the ground', () => {

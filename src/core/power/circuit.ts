@@ -36,6 +36,8 @@ export function circuitMarks(w: WiredLine, maxPiece: number): number[] {
     const pieces = Math.ceil((run.to_m - run.from_m) / maxPiece);
     for (let k = 0; k <= pieces; k++) out.push(run.from_m + ((run.to_m - run.from_m) * k) / pieces);
   }
+  // Between gates side by side no run ends, and the cable is to be followed all the same.
+  for (const g of w.gates) out.push(g.at_m - g.width_m / 2, g.at_m + g.width_m / 2);
   return out;
 }
 
@@ -126,10 +128,15 @@ export function circuitOf(
         shunts.push({ location, strand, to: 'soil', r_ohm: rod(line, m.s) });
       }
     }
-    for (const gate of gates) {
+    for (const gate of [...gates].sort((a, b) => a.at_m - b.at_m)) {
       if (!gate.cable) continue;
       const ends = gateEnds(gate, marks);
-      if (ends)
+      const before = cables.at(-1);
+      // Gates side by side: no strand reaches the post between them, the cable goes on under both.
+      if (ends && before?.to === ends[0].location && !present.has(before.to)) {
+        before.to = ends[1].location;
+        before.length_m += gate.width_m;
+      } else if (ends)
         cables.push({
           id: gate.id,
           from: ends[0].location,
