@@ -7,7 +7,6 @@ import { PARTS } from './parts/index.js';
 import type { Part } from './parts/part.js';
 import { createPipeline, NONE, type Worked } from './pipeline.js';
 import type { Catalogue } from './plan/catalogue.js';
-import { meetingsOf, type Meeting } from './plan/meets.js';
 import type { Plan } from './plan/schema.js';
 import type { Finding, Report } from './report/schema.js';
 import { supplyList } from './supplies/takeoff.js';
@@ -61,7 +60,7 @@ export function createEvaluator(
       lines,
       ...shown,
       supplies,
-      ...mending(raised, plan, ground, base, options.mends ?? Infinity),
+      ...mending(raised, plan, ground, base, worked.joints, options.mends ?? Infinity),
     };
   };
 }
@@ -87,37 +86,21 @@ function createMending(parts: readonly Part[], rules: readonly Rule[]) {
     plan: Plan,
     ground: Ground,
     base: Catalogue,
+    joints: Worked['joints'],
     most: number,
   ): Pick<Report, 'findings' | 'unjudged'> => {
     const ask: Ask = (other, line) => {
       if (line === null) return raise(rules, seenOf(other, thought.whole(other, ground, base)));
       const asked = alone(other, line);
       // Its posts stand where the others meet it, though they are not asked.
-      const meetings = meetingsOf(other.lines).filter((m) => m.a === line || m.b === line);
-      return raise(ofLine, seenOf(asked, thought.line(asked, ground, base, { meetings })));
+      return raise(ofLine, seenOf(asked, thought.line(asked, ground, base, { joints })));
     };
     const { gates, things, soil, climate, overrides, units } = plan;
-    let met: readonly Meeting[] | null = null;
-    /** Where a line is met, as text: the same while it is met alike. */
-    const metBy = (line: string) => {
-      met ??= meetingsOf(plan.lines);
-      return JSON.stringify(met.filter((m) => m.a === line || m.b === line));
+    const restsOn = (line: string | null) => {
+      if (line === null) return [plan, ground, base];
+      const own = [plan.lines[line], joints[line]];
+      return [...own, gates, things, soil, climate, overrides, units, ground, base];
     };
-    const restsOn = (line: string | null) =>
-      line === null
-        ? [plan, ground, base]
-        : [
-            plan.lines[line],
-            metBy(line),
-            gates,
-            things,
-            soil,
-            climate,
-            overrides,
-            units,
-            ground,
-            base,
-          ];
     let left = most;
     let unjudged = 0;
     const findings = raised.map((r): Finding => {
@@ -129,7 +112,7 @@ function createMending(parts: readonly Part[], rules: readonly Rule[]) {
           unjudged++;
           return { ...finding, trying: true };
         }
-        const line = oneLine(mends());
+        const line = oneLine(r);
         const tried = mendFor(r, plan, raised, ask);
         entry = { line, on: [finding.why, ...restsOn(line)], tried };
         known.set(finding.id, entry);

@@ -20,6 +20,8 @@ export interface Worked {
   readonly cat: Catalogue;
   readonly gates: Readonly<Record<string, readonly Gate[]>>;
   readonly meetings: readonly Meeting[];
+  /** Shared places of each line; the same list while they are the same. */
+  readonly joints: Readonly<Record<string, readonly Joint[]>>;
   /** By line and part, all that was found, also what the report does not show. */
   readonly of: Readonly<Record<string, LinePieces>>;
   readonly whole: { readonly power: PowerWhole };
@@ -34,8 +36,8 @@ export interface Worked {
 export interface PipelineOptions {
   /** Parts that take long may answer as they did last (`WholeGiven.hurry`). */
   readonly hurry?: boolean;
-  /** Where the lines meet, where that is not to be found from the plan's own lines. */
-  readonly meetings?: readonly Meeting[];
+  /** Places that lines share, where that is not to be found from the plan's own lines. */
+  readonly joints?: Worked['joints'];
 }
 
 export interface Pipeline {
@@ -65,11 +67,11 @@ export function createPipeline(parts: readonly Part[] = PARTS): Pipeline {
   const properties = parts.map((part) => part.property?.());
   const shownKeys = parts.map((part) => Object.keys(part.keys.report.line));
 
-  return (plan, ground, base, { hurry = false, meetings: told } = {}) => {
+  return (plan, ground, base, { hurry = false, joints: told } = {}) => {
     const cat = overridden(base, plan.overrides);
     const gates = gatesByLine(plan.gates);
-    const met = told ?? meetings(plan.lines);
-    const joints = jointsByLine(plan.lines, met);
+    const met = meetings(plan.lines);
+    const joints = told ?? jointsByLine(plan.lines, met);
     const of: Record<string, Pieces> = {};
     const lines: Record<string, LineReport> = {};
     const counted: Record<string, Items> = {};
@@ -119,7 +121,17 @@ export function createPipeline(parts: readonly Part[] = PARTS): Pipeline {
       }
       Object.assign(counted, part.countProperty?.(given));
     });
-    return { cat, gates, meetings: met, of, whole, lines, shown, counted } as unknown as Worked;
+    return {
+      cat,
+      gates,
+      meetings: met,
+      joints,
+      of,
+      whole,
+      lines,
+      shown,
+      counted,
+    } as unknown as Worked;
   };
 
   function reportOf(line: Line, pieces: Pieces): LineReport {

@@ -14,6 +14,10 @@ export const clamp = (x: number, low: number, high: number): number =>
 /** Sum of a list. */
 export const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0);
 
+/** Into how many equal pieces a length is parted so that none is longer than so much; a hair over is none. */
+export const piecesOf = (length: number, most: number): number =>
+  Math.max(1, Math.ceil(length / most - 1e-6));
+
 /** Rounds to a number of decimals, for figures that are handed to people or files. */
 export function round(x: number, decimals: number): number {
   const k = 10 ** decimals;

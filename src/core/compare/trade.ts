@@ -4,7 +4,7 @@ import type { Line } from '../plan/schema.js';
 import type { LineReport, Requirement } from '../report/schema.js';
 import { longestBayThatHolds, pulledIn } from '../strands/opening.js';
 import { plainestOrder } from '../strands/proposal.js';
-import { search } from '../strands/search.js';
+import { search, searchKey } from '../strands/search.js';
 import { priceInUse } from '../supplies/takeoff.js';
 
 export interface Trade {
@@ -38,7 +38,7 @@ const known = new WeakMap<Catalogue, Map<string, { count: number; tighter: numbe
 export function tightest(need: Requirement, cat: Catalogue) {
   let answers = known.get(cat);
   if (!answers) known.set(cat, (answers = new Map()));
-  const key = JSON.stringify(need);
+  const key = searchKey(need);
   let answer = answers.get(key);
   if (answer) return answer;
   const by = new Map<number, number>();

@@ -25,14 +25,13 @@ export function facingOf(plan: Plan, points: readonly Point[], id?: string): Fac
   const joined = (p: Point) =>
     Object.values(others).some((line) => nearest(line.vertices, p).off <= JOIN_TOLERANCE);
   if (!joined(points[0]!) || !joined(points.at(-1)!)) return usualOf(plan);
-  const cat = catalogue;
   const { paddocks } = paddocksOf(
     others,
     plan.gates,
     undefined,
     plan.paddocks,
-    figure(cat, 'land.gapBridge'),
-    figure(cat, 'land.gapLook'),
+    figure(catalogue, 'land.gapBridge'),
+    figure(catalogue, 'land.gapLook'),
   );
   const middle = pointAt(points, planLength({ vertices: points }) / 2);
   const face = paddockAt(paddocks, middle);
@@ -61,12 +60,11 @@ export function builtFor(facing: Facing, plan: Pick<Plan, 'overrides'>) {
 export function settle(plan: Plan, id: string): void {
   const line = plan.lines[id]!;
   const begun = usualOf(plan);
-  const untouched = (['left', 'right', 'keepOut', 'boundary'] as const).every(
-    (key) => JSON.stringify(line[key]) === JSON.stringify(begun[key]),
-  );
-  const asBegun = JSON.stringify(line.strands) === JSON.stringify(builtFor(begun, plan).strands);
-  if (!untouched || !asBegun) return;
+  const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+  if (!(['left', 'right', 'keepOut', 'boundary'] as const).every((k) => same(line[k], begun[k])))
+    return;
+  // Most points of a drawing end on no fence: then nothing is to be worked out.
   const facing = facingOf(plan, line.vertices, id);
-  if (JSON.stringify(facing) === JSON.stringify(begun)) return;
+  if (same(facing, begun) || !same(line.strands, builtFor(begun, plan).strands)) return;
   Object.assign(line, facing, builtFor(facing, plan));
 }

@@ -16,6 +16,8 @@ export type Seen = Omit<Scene, 'say' | 'where'> & {
 /** A finding with what may mend it, not judged yet. */
 export interface Raised {
   readonly finding: Finding;
+  /** Its rule looks at more than one line. */
+  readonly whole: boolean;
   /** Null where nothing in the plan can mend it. */
   readonly mends: (() => readonly Mend[]) | null;
 }
@@ -34,12 +36,13 @@ export function raise(rules: readonly Rule[], seen: Seen): Raised[] {
       const found = { id, rule: rule.id, step: rule.step, kind, badness: badness ?? null };
       const accepted = plan.accepted?.[id];
       return {
+        whole: rule.whole ?? false,
         mends,
         finding: {
           ...found,
           ...said,
           source: { ...rule.source },
-          ...(accepted ? { accepted: { ...accepted, holds: stillHolds(accepted, found) } } : {}),
+          ...(accepted ? { accepted: { ...accepted, holds: !worse(accepted, found) } } : {}),
         },
       };
     }),
@@ -47,13 +50,13 @@ export function raise(rules: readonly Rule[], seen: Seen): Raised[] {
   return all.sort((a, b) => RANK[a.finding.kind] - RANK[b.finding.kind]);
 }
 
-/** Whether what was accepted is still no graver and no worse than it was then. */
-function stillHolds(
-  then: { readonly kind: Finding['kind']; readonly badness: number | null },
-  now: Pick<Finding, 'kind' | 'badness'>,
-): boolean {
-  if (RANK[now.kind] < RANK[then.kind]) return false;
-  if (now.badness === null || then.badness === null) return true;
+/** How grave a finding is, and how bad. */
+type Weight = Pick<Finding, 'kind' | 'badness'>;
+
+/** Whether a finding is graver than it was, or worse. */
+export function worse(was: Weight, now: Weight): boolean {
+  if (RANK[now.kind] < RANK[was.kind]) return true;
+  if (now.badness === null || was.badness === null) return false;
   // A hair of it is the same: figures move a little when something else is worked out anew.
-  return now.badness <= then.badness + 0.01 * Math.abs(then.badness);
+  return now.badness > was.badness + 0.01 * Math.abs(was.badness);
 }

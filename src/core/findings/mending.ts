@@ -4,13 +4,11 @@
  */
 import type { Plan, PatchStep } from '../plan/schema.js';
 import { patched } from '../plan/patched.js';
-import { RANK, type Raised } from './index.js';
+import { RANK, worse, type Raised } from './index.js';
 import type { Mend } from './rule.js';
 
 /** How many further mends one may need to go with it. */
 const MOST_WITH = 2;
-/** A figure that grows by less than this share is not made worse. */
-const SAME = 0.01;
 
 /** What the rules say of another plan; `line`: of that line alone, where nothing else can change. */
 export type Ask = (plan: Plan, line: string | null) => readonly Raised[];
@@ -26,7 +24,7 @@ export interface Tried {
  * @param raised all that was found of the plan as it is
  */
 export function mendFor(
-  { finding, mends }: Raised,
+  { finding, whole, mends }: Raised,
   plan: Plan,
   raised: readonly Raised[],
   ask: Ask,
@@ -42,7 +40,8 @@ export function mendFor(
   return { mend: null, withheld };
 
   function complete(mend: Mend, more: number): Mend | null {
-    const line = lineOf(mend.patch);
+    // What a rule of the whole property found, it alone can take back.
+    const line = whole ? null : lineOf(mend.patch);
     const next = patched(plan, mend.patch);
     const refused = (why: string): null => {
       withheld ??= `“${mend.words}” is not offered: ${why}`;
@@ -70,9 +69,7 @@ export function mendFor(
     if (now.id === finding.id || now.kind === 'confirm' || RANK[now.kind] > RANK[finding.kind])
       return false;
     const was = before.get(now.id);
-    if (!was || RANK[now.kind] < RANK[was.kind]) return true;
-    if (now.badness === null || was.badness === null) return false;
-    return now.badness > was.badness + SAME * Math.abs(was.badness);
+    return !was || worse(was, now);
   }
 }
 
@@ -89,9 +86,12 @@ function lineOf(patch: readonly PatchStep[]): string | null {
 const electric = (patch: readonly PatchStep[]): boolean =>
   patch.some(({ path }) => /^\/lines\/[^/]+\/strands/.test(path));
 
-/** The line that alone decides whether any of these mends holds; null where the whole property does. */
-export function oneLine(mends: readonly Mend[]): string | null {
-  const lines = new Set(mends.map((m) => m.place ?? (electric(m.patch) ? null : lineOf(m.patch))));
+/** The line that alone decides whether any mend of a finding holds; null where the whole property does. */
+export function oneLine({ whole, mends }: Raised): string | null {
+  if (whole) return null;
+  const lines = new Set(
+    (mends?.() ?? []).map((m) => m.place ?? (electric(m.patch) ? null : lineOf(m.patch))),
+  );
   const [id] = lines;
   return lines.size === 1 && id ? id : null;
 }

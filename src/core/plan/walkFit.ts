@@ -1,11 +1,11 @@
 /** What a walked track says of the straight runs behind it: how noisy it is, and the runs that fit it best. */
-import { distance, nearestOnLeg } from './geometry.js';
+import { distance, nearest } from './geometry.js';
 import { simplify } from './simplify.js';
 import type { Point } from './schema.js';
 
 /** Points looked at together when the noise is measured. */
 const WINDOW = 9;
-/** The furthest of some hundred points lies about three times the spread off. */
+/** Hardly one of some hundred points lies further off than this many times the spread. */
 const FURTHEST = 3.5;
 /** No receiver and no foot is better than this, m. */
 const LEAST = 0.2;
@@ -140,11 +140,5 @@ function footOn({ at, along }: Straight, p: Point): Point {
 }
 
 /** How far the furthest point of a track lies off a path, m. */
-export function furthestOff(points: readonly Point[], path: readonly Point[]): number {
-  return points.reduce((most, p) => {
-    const off = path
-      .slice(1)
-      .reduce((least, q, i) => Math.min(least, nearestOnLeg(path[i]!, q, p).off), Infinity);
-    return Math.max(most, off);
-  }, 0);
-}
+export const furthestOff = (points: readonly Point[], path: readonly Point[]): number =>
+  points.reduce((most, p) => Math.max(most, nearest(path, p).off), 0);

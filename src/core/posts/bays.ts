@@ -1,4 +1,5 @@
 /** Bays: equal division of a length, as taped, and how long they may be. */
+import { piecesOf } from '../base/numbers.js';
 import { figure, type Catalogue } from '../plan/catalogue.js';
 
 /** What of a requirement says how long the bays may be. */
@@ -30,10 +31,6 @@ export function usualBay(of: Spaced, cat: Catalogue): number {
   return of.dropped && !of.undulating ? usual : Math.min(usual, of.holdBay_m);
 }
 
-/** Into how many equal pieces a length is parted so that none is longer than so much. */
-export const piecesOf = (length_m: number, most_m: number): number =>
-  Math.max(1, Math.ceil(length_m / most_m - 1e-6));
-
 export interface EqualBays {
   readonly bays: number;
   readonly bay_m: number;
@@ -53,9 +50,11 @@ export function equalBays(length_m: number, target_m: number, mode: 'maximum' | 
     throw new RangeError('length_m must be above 0');
   if (!(target_m > 0) || !Number.isFinite(target_m))
     throw new RangeError('target_m must be above 0');
-  // The hair keeps 30 m by 10 m at three bays when the length was 30.000000001 after a projection.
-  const exact = length_m / target_m;
-  const bays = Math.max(1, mode === 'maximum' ? Math.ceil(exact - 1e-6) : Math.round(exact));
+  // A hair over: 30 m by 10 m stay three bays when the length was 30.000000001 after a projection.
+  const bays =
+    mode === 'maximum'
+      ? piecesOf(length_m, target_m)
+      : Math.max(1, Math.round(length_m / target_m));
   if (bays > 100_000) throw new RangeError('that would be more than 100000 bays');
   const bay_m = length_m / bays;
   const stations_m = Array.from({ length: bays + 1 }, (_, i) =>

@@ -1,5 +1,6 @@
 /** Posts of a line: fixed ones at ends, corners, bends, gates and pins; between them by the ground or
  * in equal bays. */
+import { piecesOf } from '../base/numbers.js';
 import { figure, type Catalogue } from '../plan/catalogue.js';
 import { JOIN_TOLERANCE, planLength, pointAt, stations } from '../plan/geometry.js';
 import type { Joint } from '../plan/meets.js';
@@ -7,7 +8,7 @@ import type { Gate, Line } from '../plan/schema.js';
 import type { Post, Run, Stretch } from '../report/schema.js';
 import { gAt, sAtG, zAt, type Profile } from '../terrain/profile.js';
 import type { BayedRun } from '../wire/strain.js';
-import { equalBays, piecesOf, usualBay, type HeldBay } from './bays.js';
+import { equalBays, usualBay, type HeldBay } from './bays.js';
 import { kindFor } from './kinds.js';
 
 /** A post that stands where it stands, whatever the bays. */

@@ -4,7 +4,7 @@ import type { Strand } from '../plan/schema.js';
 import type { Order, Proposal, Requirement } from '../report/schema.js';
 import { makeUp, strandsOf } from './makeUp.js';
 import { requirementOf, type Facing } from './requirement.js';
-import { search } from './search.js';
+import { search, searchKey } from './search.js';
 
 /** The plainest order that a line allows: all live, but for a top that people step over. */
 export const plainestOrder = (need: Requirement): Order =>
@@ -23,8 +23,7 @@ const KEPT = 400;
 export function propose(need: Requirement, order: Order, cat: Catalogue): Offer {
   let offers = known.get(cat);
   if (!offers || offers.size > KEPT) known.set(cat, (offers = new Map()));
-  const key =
-    order + JSON.stringify({ ...need, needs: need.needs.map((n) => ({ ...n, opening_m: 0 })) });
+  const key = order + searchKey(need);
   let offer = offers.get(key);
   if (!offer) offers.set(key, (offer = offerOf(need, order, cat)));
   return offer;
@@ -52,8 +51,7 @@ const drawnIn = new Map<string, Proposal | null>();
 export function tighterProposal(need: Requirement, tighter_m: number): Proposal | null {
   const order = plainestOrder(need);
   const tighter = Math.ceil(tighter_m * 100 - 1e-6) / 100;
-  // What is pushed open is no matter of the search: the same make-up serves every run.
-  const key = `${tighter} ${JSON.stringify({ ...need, needs: need.needs.map((n) => ({ ...n, opening_m: 0 })), rows: [] })}`;
+  const key = `${tighter} ${searchKey(need)}`;
   const known = drawnIn.get(key);
   if (known !== undefined) return known;
   const found = search(need, order, tighter);

@@ -30,6 +30,17 @@ export interface Found {
   readonly standing: readonly boolean[];
 }
 
+/**
+ * A requirement as the search sees it, as text: what a push may open and how long the bays are, which differ
+ * from run to run, are no matter of it. Whoever remembers what the search found does so by this.
+ */
+export const searchKey = (need: Requirement): string =>
+  JSON.stringify({
+    ...need,
+    needs: need.needs.map((n) => ({ ...n, opening_m: 0 })),
+    rows: need.rows.filter((r) => r.about !== 'opening' && r.about !== 'bay'),
+  });
+
 interface Cell {
   readonly start: number;
   readonly even: number;

@@ -2,7 +2,7 @@
 import { figure, type Catalogue, recordOf } from '../plan/catalogue.js';
 import type { Line, Plan, Strand } from '../plan/schema.js';
 import type { Run, Strain } from '../report/schema.js';
-import { GRAVITY } from '../base/numbers.js';
+import { GRAVITY, piecesOf } from '../base/numbers.js';
 import { wireProperties } from './properties.js';
 import { pushAside, rulingSpan, stateChange } from './temperature.js';
 
@@ -86,7 +86,7 @@ export function strainOf(
       const at = (celsius: number) => tensionAt(T, span, wire, celsius, cat);
       const [today, hot, cold] = [at(climate.today_C), at(climate.hot_C), at(climate.cold_C)];
       // Between droppers the strands keep one another's distance: a push opens that far and no further.
-      const pushed = dropper ? longest / piecesIn(longest, dropper.each_m) : longest;
+      const pushed = dropper ? longest / piecesOf(longest, dropper.each_m) : longest;
       const hangs = p.weight_N_per_m + (dropper ? dropperWeight(line, cat) : 0);
       const sag = (tension: number) => (hangs * longest * longest) / (8 * tension);
       return {
@@ -106,8 +106,6 @@ export function strainOf(
     }),
   );
 }
-
-const piecesIn = (length: number, each: number) => Math.max(1, Math.ceil(length / each - 1e-6));
 
 /** Weight of droppers that hang, for each strand and metre, N/m; those that rest on the ground weigh nothing. */
 function dropperWeight(line: Pick<Line, 'strands' | 'dropper'>, cat: Catalogue): number {

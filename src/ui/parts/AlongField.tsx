@@ -10,16 +10,11 @@ import {
   whereWords,
 } from '../../core/posts/whereabouts.js';
 import type { LineReport } from '../../core/report/schema.js';
-import { gAt, profileOf, type Profile } from '../../core/terrain/profile.js';
+import { gAt } from '../../core/terrain/profile.js';
 import { useSession } from '../../session/session.js';
 import { QuantityField, Select } from './controls.js';
 import { useUnits } from './Num.js';
-
-/** The ground along a line as the plan has it. */
-export function useProfile(line: Line): Profile {
-  const ground = useSession((s) => s.ground);
-  return useMemo(() => profileOf(line.vertices, ground, line.levels), [line, ground]);
-}
+import { useProfile } from './profile.js';
 
 /** The gates of a line. */
 export function useGates(line: Line): readonly Gate[] {

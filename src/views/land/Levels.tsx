@@ -3,10 +3,11 @@ import { say } from '../../core/base/units.js';
 import { planLength, stations } from '../../core/plan/geometry.js';
 import { levelsFromRises, readLevels } from '../../core/plan/levels.js';
 import type { Line } from '../../core/plan/schema.js';
-import { profileOf, zAt } from '../../core/terrain/profile.js';
+import { zAt } from '../../core/terrain/profile.js';
 import { QuantityField } from '../../ui/parts/controls.js';
 import { useUnits } from '../../ui/parts/Num.js';
-import { commit, useSession } from '../../session/session.js';
+import { useProfile } from '../../ui/parts/profile.js';
+import { commit } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
 
 /** Heights along the line by hand: worked out only while they are looked at. */
@@ -24,10 +25,9 @@ export function Levels({ line }: { line: Line }) {
 function ByHand({ line }: { line: Line }) {
   const id = useId();
   const units = useUnits();
-  const ground = useSession((s) => s.ground);
   const [text, setText] = useState('');
   const [error, setError] = useState<string | null>(null);
-  const profile = profileOf(line.vertices, ground, line.levels);
+  const profile = useProfile(line);
   const start = zAt(profile, 0);
   const at = stations(line.vertices);
   const rises = at.slice(1).map((s, i) => zAt(profile, s) - zAt(profile, at[i]!));

@@ -11,6 +11,7 @@ import { say, type Units } from '../../core/base/units.js';
 import { bearing, distance, pointAt } from '../../core/plan/geometry.js';
 import { offsetPoints } from '../../core/edit/reshape.js';
 import type { Grid, Line, Plan, Point } from '../../core/plan/schema.js';
+import { isOpen } from '../../core/report/open.js';
 import type { Report } from '../../core/report/schema.js';
 import { contourInterval, contourLines, heightRange } from '../../core/terrain/relief.js';
 import { heightAt, type Ground } from '../../core/terrain/ground.js';
@@ -123,9 +124,7 @@ export function makeLayers(projection: Projection) {
         things.getSource()!.clear(true);
         things.getSource()!.addFeatures(thingFeatures(s, t));
       }
-      const found = (s.report?.findings ?? []).filter(
-        (f) => f.place.e !== undefined && !f.accepted?.holds,
-      );
+      const found = (s.report?.findings ?? []).filter((f) => f.place.e !== undefined && isOpen(f));
       const marksNow = [
         found.map((f) => `${f.kind}${f.place.e},${f.place.n}`).join(),
         s.finding,

@@ -3,6 +3,7 @@ import { scaleLinear } from 'd3-scale';
 import { area } from 'd3-shape';
 import { say } from '../../core/base/units.js';
 import type { Line } from '../../core/plan/schema.js';
+import { isOpen } from '../../core/report/open.js';
 import type { LineReport, Post } from '../../core/report/schema.js';
 import { readAt, zAt, type Profile } from '../../core/terrain/profile.js';
 import { FindingMark } from '../../ui/parts/FindingMark.js';
@@ -49,7 +50,7 @@ export function GroundTrack({ line, report, profile, x, top, height, steeper }: 
     .y0(bottom + 4)
     .y1((s) => y(zAt(profile, s)));
   const own = findings.filter(
-    (f) => f.place.line === line.id && f.place.from_m !== undefined && !f.accepted?.holds,
+    (f) => f.place.line === line.id && f.place.from_m !== undefined && isOpen(f),
   );
   const posts = report.posts.filter((p) => p.s_m >= from - 40 && p.s_m <= to + 40);
   return (

@@ -1,7 +1,6 @@
 /** The chosen line from end to end below the view: where it stands, and which volts it shows. */
-import { lazy, Suspense, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { lazy, Suspense, useLayoutEffect, useRef, useState } from 'react';
 import type { SeasonPower } from '../../core/report/schema.js';
-import { profileOf } from '../../core/terrain/profile.js';
 import { useSession } from '../../session/session.js';
 import { useView } from '../../session/view.js';
 
@@ -25,12 +24,7 @@ export function SectionStrip() {
   const tall = useView((v) => v.step === 'section');
   const line = useSession((s) => (id ? s.plan.lines[id] : undefined));
   const report = useSession((s) => (id ? s.report?.lines[id] : undefined));
-  const ground = useSession((s) => s.ground);
   const volts = useVolts(id);
-  const profile = useMemo(
-    () => (line ? profileOf(line.vertices, ground, line.levels) : null),
-    [line, ground],
-  );
   const [box, width] = useWidth();
   const [openTracks, setOpenTracks] = useState(false);
   return (
@@ -39,12 +33,11 @@ export function SectionStrip() {
       aria-label="Section of the chosen line"
       className="border-ink bg-panel no-print relative shrink-0 border-t max-[700px]:order-last"
     >
-      {line && report && profile ? (
+      {line && report ? (
         <Suspense fallback={<div className="h-[200px]" />}>
           <Strip
             line={line}
             report={report}
-            profile={profile}
             volts={volts}
             width={width}
             tall={tall}

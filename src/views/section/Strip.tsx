@@ -8,6 +8,7 @@ import type { LineReport, SeasonPower } from '../../core/report/schema.js';
 import { readAt, zAt, type Profile } from '../../core/terrain/profile.js';
 import { useWhere } from '../../ui/parts/AlongField.js';
 import { Num, useUnits } from '../../ui/parts/Num.js';
+import { useProfile } from '../../ui/parts/profile.js';
 import { look, useView, type Track } from '../../session/view.js';
 import { keysOf, lookAt, useDragPan, useZoomWheel } from './moves.js';
 import { postNear } from './PostCard.js';
@@ -19,7 +20,6 @@ import { Button } from '../../ui/parts/Button.js';
 export interface StripProps {
   line: Line;
   report: LineReport;
-  profile: Profile;
   volts: SeasonPower['lines'][string] | null;
   width: number;
   tall: boolean;
@@ -27,16 +27,8 @@ export interface StripProps {
   onTracks: () => void;
 }
 
-export function Strip({
-  line,
-  report,
-  profile,
-  volts,
-  width,
-  tall,
-  tracksOpen,
-  onTracks,
-}: StripProps) {
+export function Strip({ line, report, volts, width, tall, tracksOpen, onTracks }: StripProps) {
+  const profile = useProfile(line);
   const where = useWhere(line, report);
   const cursor = useView((v) => v.cursor);
   const window = useView((v) => v.window);

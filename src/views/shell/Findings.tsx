@@ -1,5 +1,6 @@
 import { PanelRightClose, PanelRightOpen } from 'lucide-react';
 import { lazy, memo, Suspense, useEffect, useRef, useState } from 'react';
+import { isOpen } from '../../core/report/open.js';
 import type { Finding } from '../../core/report/schema.js';
 import { FindingMark, KIND_NAMES } from '../../ui/parts/FindingMark.js';
 import { commitPatch, useSession } from '../../session/session.js';
@@ -24,8 +25,8 @@ const FIRST = 150;
 /** What is wrong or doubtful, worst first; each points at its place and may be mended. */
 export function Findings() {
   const found = useSession((s) => s.report?.findings) ?? [];
-  const findings = found.filter((f) => !f.accepted?.holds);
-  const letBe = found.filter((f) => f.accepted?.holds);
+  const findings = found.filter(isOpen);
+  const letBe = found.filter((f) => !isOpen(f));
   const open = useView((v) => v.findingsOpen);
   const chosen = useView((v) => v.finding);
   const [all, setAll] = useState(false);

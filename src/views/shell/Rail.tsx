@@ -1,3 +1,4 @@
+import { isOpen } from '../../core/report/open.js';
 import type { Finding } from '../../core/report/schema.js';
 import { useSession } from '../../session/session.js';
 import { goTo, useView } from '../../session/view.js';
@@ -26,7 +27,7 @@ export function RailList(props: {
     >
       {steps.map((s) => {
         const left = findings.filter(
-          (f) => f.kind !== 'confirm' && f.step === s.id && !f.accepted?.holds,
+          (f) => f.kind !== 'confirm' && f.step === s.id && isOpen(f),
         ).length;
         return (
           <a

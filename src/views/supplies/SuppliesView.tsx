@@ -45,8 +45,8 @@ export function SuppliesView() {
   const money = (x: number) =>
     new Intl.NumberFormat(undefined, { style: 'currency', currency: plan.currency }).format(x);
   const all = only === 'all';
-  const own = all ? [] : report.supplies.flatMap((s) => ownShare(s, only, cat) ?? []);
-  const cost = all ? report.totals.cost : own.reduce((sum, s) => sum + s.cost, 0);
+  const rows = all ? report.supplies : report.supplies.flatMap((s) => ownShare(s, only, cat) ?? []);
+  const cost = rows.reduce((sum, s) => sum + s.cost, 0);
   const ground_m = all ? report.totals.ground_m : (report.lines[only]?.ground_m ?? 0);
   const perUnit = ground_m > 0 ? cost / ground_m : null;
   const metric = plan.units === 'metric';
@@ -91,7 +91,7 @@ export function SuppliesView() {
           />
           <Currency />
         </div>
-        <SupplyTable rows={report.supplies} only={only} money={money} />
+        <SupplyTable rows={rows} money={money} />
       </Part>
       <p className="label">
         {spacingWords(report)} A brace at both ends of every run; a post that two lines share is
@@ -115,23 +115,13 @@ function spacingWords(report: Report): string {
 const groupOf = (s: Supply): string => GROUPS.find((g) => g.has(s.id))?.name ?? 'Further';
 const rank = (s: Supply): number => GROUPS.findIndex((g) => g.has(s.id)) + 99 * Number(groupOf(s) === 'Further'); // prettier-ignore
 
-function SupplyTable({
-  rows,
-  only,
-  money,
-}: {
-  rows: readonly Supply[];
-  only: string;
-  money: (x: number) => string;
-}) {
+function SupplyTable({ rows, money }: { rows: readonly Supply[]; money: (x: number) => string }) {
   const { units, currency } = useSession((s) => s.plan);
-  const cat = useCatalogue();
-  const shown = only === 'all' ? rows : rows.flatMap((r) => ownShare(r, only, cat) ?? []);
   const isLength = (s: Supply) => s.unit === 'm';
   return (
     <DataTable
       label="Supplies"
-      rows={[...shown].sort((a, b) => rank(a) - rank(b))}
+      rows={[...rows].sort((a, b) => rank(a) - rank(b))}
       keyOf={(s) => s.id}
       groupOf={groupOf}
       rowProps={(s) => ({ 'data-supply': s.id })}
