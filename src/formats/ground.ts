@@ -6,36 +6,66 @@ import { FormatError } from './error.js';
 import { parseAsciiGrid, type RawGrid } from './asciiGrid.js';
 import { parseCsvPoints } from './csvPoints.js';
 import { readGeoTiff } from './geoTiff.js';
-import { converter, originAt, projection, type LonLat, type Origin } from './projection.js';
+import { converter, projection, type LonLat, type Origin } from './projection.js';
+import {
+  guessReference,
+  originFor,
+  placed,
+  type Box,
+  type Guess,
+  type Reference,
+} from './reference.js';
 
-/** What the file's coordinates are: degrees, a projection, or plain metres of the site. */
-export type Reference = 'geographic' | 'local' | { readonly projection: string };
+export type { Reference };
 
 export interface PlacedGround {
   readonly grid: Grid;
   readonly origin: Origin;
+  /** What the file's coordinates were taken for, and whether that is certain. */
+  readonly as: Guess;
 }
+
+/** What the user said the coordinates are, or what they most likely are. */
+function referenceFor(said: Reference | 'guess', box: Box, origin: Origin | null): Guess {
+  return said === 'guess'
+    ? guessReference(box, origin)
+    : { reference: said, words: 'as you say', sure: true };
+}
+
+const boxOf = (raw: RawGrid): Box => [
+  raw.x0,
+  raw.y0,
+  raw.x0 + (raw.cols - 1) * raw.cell,
+  raw.y0 + (raw.rows - 1) * raw.cell,
+];
 
 /**
  * Reads a ground file and puts it in local metres.
+ * @param said what the file's coordinates are; 'guess' to find out by its numbers
  * @param origin the property's origin, or null to make one from the file
  * @throws FormatError naming the place and the reason
  */
 export function readGround(
   format: 'asc' | 'csv',
   text: string,
-  reference: Reference,
+  said: Reference | 'guess',
   origin: Origin | null,
 ): PlacedGround {
   checkSize(text.length);
-  if (format === 'asc') return placeGrid(parseAsciiGrid(text), reference, origin);
+  if (format === 'asc') {
+    const raw = parseAsciiGrid(text);
+    return placeGrid(raw, referenceFor(said, boxOf(raw), origin), origin);
+  }
   const points = parseCsvPoints(text);
   if (points.length < 3) throw new FormatError('', 'a ground needs at least three points');
   const first = points[0]!;
-  const home = origin ?? newOrigin(reference, first.x, first.y);
-  const local = toLocal(reference, home);
+  const least = (of: (p: (typeof points)[number]) => number) => points.reduce((m, p) => Math.min(m, of(p)), Infinity); // prettier-ignore
+  const box: Box = [least((p) => p.x), least((p) => p.y), -least((p) => -p.x), -least((p) => -p.y)];
+  const as = referenceFor(said, box, origin);
+  const home = origin ?? newOrigin(as.reference, first.x, first.y);
+  const local = toLocal(as.reference, home);
   const spots = points.map((p) => ({ ...local([p.x, p.y]), z: p.z }));
-  return { grid: made(() => gridFromSpots(spots)), origin: home };
+  return { grid: made(() => gridFromSpots(spots)), origin: home, as };
 }
 
 /** Largest ground file that is read, bytes. */
@@ -50,25 +80,24 @@ function checkSize(bytes: number): void {
 }
 
 /**
- * Reads a GeoTIFF of heights; its own keys say what its coordinates are, else `reference` does.
+ * Reads a GeoTIFF of heights; its own keys say what its coordinates are, else `said` does.
  * @throws FormatError naming the reason
  */
 export async function readGroundTiff(
   bytes: Uint8Array,
-  reference: Reference,
+  said: Reference | 'guess',
   origin: Origin | null,
 ): Promise<PlacedGround> {
   checkSize(bytes.length);
-  const tiff = await readGeoTiff(bytes);
-  return placeGrid(tiff.raw, tiff.reference ?? reference, origin);
+  const { raw, reference } = await readGeoTiff(bytes);
+  const as = reference
+    ? { reference, words: 'as the file itself says', sure: true }
+    : referenceFor(said, boxOf(raw), origin);
+  return placeGrid(raw, as, origin);
 }
 
-function newOrigin(reference: Reference, x: number, y: number): Origin {
-  if (reference === 'geographic') return originAt(degrees([x, y]));
-  // Plain metres of a site lie nowhere on the globe; they are kept as they are.
-  if (reference === 'local') return originAt([0, 0]);
-  return { proj: projection(reference.projection), x: Math.round(x), y: Math.round(y) };
-}
+const newOrigin = (reference: Reference, x: number, y: number): Origin =>
+  originFor(reference, reference === 'geographic' ? degrees([x, y]) : [x, y]);
 
 function degrees([lon, lat]: LonLat): LonLat {
   if (!(Math.abs(lon) <= 180 && Math.abs(lat) <= 89)) {
@@ -82,26 +111,21 @@ function degrees([lon, lat]: LonLat): LonLat {
 
 /** File coordinates to local metres. */
 function toLocal(reference: Reference, home: Origin) {
-  if (reference === 'local') return ([x, y]: LonLat) => ({ e: x, n: y });
-  const own = converter(home);
-  if (reference === 'geographic') return (at: LonLat) => own.fromLonLat(degrees(at));
-  const proj = projection(reference.projection);
-  if (proj === home.proj) return ([x, y]: LonLat) => ({ e: x - home.x, n: y - home.y });
-  const theirs = converter({ proj, x: 0, y: 0 });
-  return ([x, y]: LonLat) => own.fromLonLat(theirs.toLonLat({ e: x, n: y }));
+  const to = placed(reference, home);
+  return reference === 'geographic' ? (at: LonLat) => to(degrees(at)) : to;
 }
 
-function placeGrid(raw: RawGrid, reference: Reference, origin: Origin | null): PlacedGround {
+function placeGrid(raw: RawGrid, as: Guess, origin: Origin | null): PlacedGround {
+  const { reference } = as;
   const home = origin ?? newOrigin(reference, raw.x0, raw.y0);
   const straight =
     reference === 'local' ||
     (reference !== 'geographic' && projection(reference.projection) === home.proj);
   if (straight) {
-    const shift = reference === 'local' ? { x: 0, y: 0 } : home;
-    const grid = gridOf(raw, raw.x0 - shift.x, raw.y0 - shift.y, raw.cell);
-    return { grid, origin: home };
+    const { e, n } = toLocal(reference, home)([raw.x0, raw.y0]);
+    return { grid: gridOf(raw, e, n, raw.cell), origin: home, as };
   }
-  return { grid: resample(raw, reference, home), origin: home };
+  return { grid: resample(raw, reference, home), origin: home, as };
 }
 
 const gridOf = (raw: RawGrid, east0_m: number, north0_m: number, cell_m: number): Grid => ({

@@ -15,6 +15,10 @@ export const localProjection = ([lon, lat]: LonLat): string =>
 /** Origin of local metres at a longitude and latitude. */
 export const originAt = (at: LonLat): Origin => ({ proj: localProjection(at), x: 0, y: 0 });
 
+const NOWHERE = localProjection([0, 0]);
+/** Whether local metres were counted from 0, 0 of nothing: such a property has no place on the globe. */
+export const nowhere = (origin: Origin): boolean => origin.proj === NOWHERE;
+
 /**
  * A projection as a user names it: `utm 30n`, `epsg 27700`, or a full proj definition in metres.
  * @throws FormatError when it is neither
@@ -42,14 +46,17 @@ export function projection(text: string): string {
     tryProjection(text.trim());
     return text.trim();
   }
+  const zone = /^(?:utm)?\s*(?:zone)?\s*(\d{1,2})\s*(north|south|n|s)$/i.exec(text.trim());
   throw new FormatError(
     'projection',
-    'write it as "utm 30n", "epsg 27700", or as a definition that starts with +proj=',
+    zone
+      ? `"${text.trim()}" names no projection by itself: for that zone of UTM write "utm ${zone[1]}${zone[2]![0]!.toLowerCase()}"`
+      : 'write it as "utm 30n", "epsg 27700", or as a definition that starts with +proj=',
   );
 }
 
 /** National grids by their EPSG number [published: EPSG registry, from memory; checked in the tests]. */
-const NATIONAL: Readonly<Record<number, string>> = {
+export const NATIONAL: Readonly<Record<number, string>> = {
   2154: '+proj=lcc +lat_0=46.5 +lon_0=3 +lat_1=49 +lat_2=44 +x_0=700000 +y_0=6600000 +ellps=GRS80 +units=m +no_defs',
   2157: '+proj=tmerc +lat_0=53.5 +lon_0=-8 +k=0.99982 +x_0=600000 +y_0=750000 +ellps=GRS80 +units=m +no_defs',
   2193: '+proj=tmerc +lat_0=0 +lon_0=173 +k=0.9996 +x_0=1600000 +y_0=10000000 +ellps=GRS80 +units=m +no_defs',

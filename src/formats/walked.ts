@@ -3,7 +3,16 @@ import { SHAPE_OF } from '../core/land/things.js';
 import { THING_KINDS, type Point, type Thing, type ThingKind } from '../core/plan/schema.js';
 import { parseCsvLines } from './csvLines.js';
 import { FormatError, parseJson } from './error.js';
-import { converter, originAt, type LonLat, type Origin } from './projection.js';
+import { nowhere, type LonLat, type Origin } from './projection.js';
+import {
+  originFor,
+  placed,
+  SITE_m,
+  zoneAt,
+  zoneWords,
+  type Guess,
+  type Reference,
+} from './reference.js';
 import { shapefileToGeoJson } from './shapefile.js';
 import { xmlToGeoJson } from './xmlGeo.js';
 
@@ -25,6 +34,8 @@ export interface Walked {
   readonly lines: readonly WalkedLine[];
   readonly places: readonly WalkedPlace[];
   readonly origin: Origin;
+  /** What the file's coordinates were taken for, and whether that is certain. */
+  readonly as: Guess;
 }
 
 export const WALKED_FORMATS = ['gpx', 'kml', 'geojson', 'csv', 'zip'] as const;
@@ -34,6 +45,8 @@ export type WalkedFormat = (typeof WALKED_FORMATS)[number];
 export const ATTRIBUTES = ['width_m', 'volts_kV', 'height_m', 'barbed', 'earthed', 'soil'] as const;
 
 const MAX_POINTS = 200_000;
+/** No walk of a property begins so far from it, m. */
+const ELSEWHERE_m = 100_000;
 /** Largest file of lines that is read, bytes. A day's walk is under one. */
 export const MAX_WALKED_BYTES = 16 * 1024 * 1024;
 
@@ -41,12 +54,14 @@ export const MAX_WALKED_BYTES = 16 * 1024 * 1024;
  * Reads every line and place of a file into local metres.
  * @param content text; bytes for a zipped shapefile
  * @param origin the property's origin, or null to make one at the first point
+ * @param said what metres in the file are; degrees say it themselves
  * @throws FormatError naming the reason
  */
 export function readWalked(
   format: WalkedFormat,
   content: string | Uint8Array,
   origin: Origin | null,
+  said: Reference | 'guess' = 'guess',
 ): Walked {
   if (content.length > MAX_WALKED_BYTES)
     throw new FormatError(
@@ -58,9 +73,11 @@ export function readWalked(
   if (long.reduce((n, f) => n + f.points.length, 0) > MAX_POINTS)
     throw new FormatError('', `more than ${MAX_POINTS} points`);
   if (long.length === 0) throw new FormatError('', 'there is no line and no place in this file');
-  const home = origin ?? originAt(degrees ? long[0]!.points[0]! : [0, 0]);
-  const { fromLonLat } = converter(home);
-  const local = degrees ? fromLonLat : ([e, n]: LonLat): Point => ({ e, n });
+  const first = long[0]!.points[0]!;
+  const as = degrees ? inDegrees(first) : metresFor(said, first, origin);
+  const home = origin ?? originFor(as.reference, first);
+  const local = placed(as.reference, home);
+  if (origin && as.reference !== 'local') refuseElsewhere(local(first), origin);
   const lines: WalkedLine[] = [];
   const places: WalkedPlace[] = [];
   for (const f of long) {
@@ -83,7 +100,45 @@ export function readWalked(
   }
   if (lines.length === 0 && places.every((p) => p.kind === null))
     throw new FormatError('', 'there is no line of two or more points in this file');
-  return { lines, places, origin: home };
+  return { lines, places, origin: home, as };
+}
+
+const inDegrees = (first: LonLat): Guess => ({
+  reference: 'geographic',
+  words: `degrees, in ${zoneWords(zoneAt(first))}`,
+  sure: true,
+});
+
+/** What metres in a file are: those of the property's projection where they are as large, else of the site. */
+function metresFor(said: Reference | 'guess', [x, y]: LonLat, origin: Origin | null): Guess {
+  if (said !== 'guess') return { reference: said, words: 'as you say', sure: true };
+  const large = Math.max(Math.abs(x), Math.abs(y)) > SITE_m;
+  if (!large) return { reference: 'local', words: 'metres of the site itself', sure: true };
+  if (!origin)
+    return {
+      reference: 'local',
+      words: 'metres of a projection that the file does not name: say which one',
+      sure: false,
+    };
+  if (nowhere(origin))
+    return { reference: 'local', words: 'metres like those of the ground', sure: true };
+  return {
+    reference: { projection: origin.proj },
+    words: "metres of the ground's projection",
+    sure: true,
+  };
+}
+
+/** A walk that would lie a long way from the property belongs to another one, or one of the two is misread. */
+function refuseElsewhere(first: Point, origin: Origin): void {
+  if (nowhere(origin))
+    throw new FormatError(
+      '',
+      'this property has no place on the globe: it was begun in plain metres. Begin a new one from this file',
+    );
+  const off = Math.hypot(first.e, first.n);
+  if (off > ELSEWHERE_m)
+    throw new FormatError('', `lies ${Math.round(off / 1000)} km from this property`);
 }
 
 /** GPX has no areas: there a closed route of a kind that is an area is one. */

@@ -42,12 +42,17 @@ export function contourLines(grid: Grid, interval: number): Contour[] {
   }));
 }
 
-/** Splits a ring where it runs along the rim: those pieces are the map's edge, not contour. */
+/** Splits a ring where it runs along the rim, or beside what is not known: those pieces are no contour. */
 function openRing(ring: readonly [number, number][], grid: Grid): Point[][] {
   const out: Point[][] = [];
   let piece: Point[] = [];
-  const outside = ([x, y]: [number, number]) =>
-    x <= 0.5 || y <= 0.5 || x >= grid.cols - 0.5 || y >= grid.rows - 0.5;
+  const unknown = (i: number, j: number) => grid.z_m[j * grid.cols + i] === null;
+  const outside = ([x, y]: [number, number]) => {
+    if (x <= 0.5 || y <= 0.5 || x >= grid.cols - 0.5 || y >= grid.rows - 0.5) return true;
+    const [i, j] = [x - 0.5, y - 0.5].map(Math.floor) as [number, number];
+    const [k, l] = [Math.ceil(x - 0.5), Math.ceil(y - 0.5)];
+    return unknown(i, j) || unknown(k, j) || unknown(i, l) || unknown(k, l);
+  };
   // d3-contour puts the value of cell (i, j) at (i + 0.5, j + 0.5).
   const local = ([x, y]: [number, number]): Point => ({
     e: grid.east0_m + (x - 0.5) * grid.cell_m,

@@ -11,7 +11,7 @@ import { heightRange } from '../../core/terrain/relief.js';
 import type { Proposed } from '../../formats/change.js';
 import { ProposedSchema } from '../../formats/changeSchema.js';
 import { FormatError, parseJson } from '../../formats/error.js';
-import { readGround, readGroundTiff, type Reference } from '../../formats/ground.js';
+import { readGround, readGroundTiff } from '../../formats/ground.js';
 import { openPlan } from '../../formats/planFile.js';
 import { soundOrigin, type Origin } from '../../formats/projection.js';
 import { validate } from '../../formats/validate.js';
@@ -56,22 +56,26 @@ const OriginSchema = Type.Union([
   }),
 ]);
 
+const ReferenceSchema = Type.Union([
+  Type.Literal('guess'),
+  Type.Literal('geographic'),
+  Type.Literal('local'),
+  Type.Object({ projection: Type.String({ maxLength: 300 }) }),
+]);
+
 const WalkedBody = Type.Object({
   format: Type.Union(WALKED_FORMATS.map((f) => Type.Literal(f))),
   text: Type.Optional(Type.String()),
   base64: Type.Optional(Type.String({ description: 'bytes of a zipped shapefile' })),
   origin: OriginSchema,
+  reference: Type.Optional(ReferenceSchema),
 });
 
 const GroundBody = Type.Object({
   format: Type.Union([Type.Literal('asc'), Type.Literal('csv'), Type.Literal('tif')]),
   text: Type.Optional(Type.String()),
   base64: Type.Optional(Type.String({ description: 'bytes of a GeoTIFF' })),
-  reference: Type.Union([
-    Type.Literal('geographic'),
-    Type.Literal('local'),
-    Type.Object({ projection: Type.String({ maxLength: 300 }) }),
-  ]),
+  reference: ReferenceSchema,
   origin: OriginSchema,
 });
 
@@ -125,24 +129,26 @@ export const JOBS = {
   /** A walked file into lines of local metres. */
   walked: job<{ body: Body }>(FILE, ({ body }) => {
     const b = validate<Static<typeof WalkedBody>>(WalkedBody, parsed(body));
-    const { format, origin } = b;
-    return { text: JSON.stringify(readWalked(format, contentOf(b), originOf(origin))) };
+    const { format, origin, reference } = b;
+    return { text: JSON.stringify(readWalked(format, contentOf(b), originOf(origin), reference)) };
   }),
 
   /** A ground file into a grid, kept in the store. */
   ground: job<{ body: Body; file: string }>(FILE, async ({ body, file }) => {
     const b = validate<Static<typeof GroundBody>>(GroundBody, parsed(body));
     const content = contentOf(b);
-    const reference = b.reference as Reference;
     const origin = originOf(b.origin);
-    const { grid, origin: home } =
-      b.format === 'tif'
-        ? await readGroundTiff(bytesOf(content), reference, origin)
-        : readGround(b.format, textOf(content), reference, origin);
+    const {
+      grid,
+      origin: home,
+      as,
+    } = b.format === 'tif'
+      ? await readGroundTiff(bytesOf(content), b.reference, origin)
+      : readGround(b.format, textOf(content), b.reference, origin);
     const id = await within(file, (plans) => plans.putGrid(grid));
     const { cols, rows, cell_m } = grid;
     const [low_m, high_m] = heightRange(grid);
-    return { text: JSON.stringify({ id, origin: home, cols, rows, cell_m, low_m, high_m }) };
+    return { text: JSON.stringify({ id, origin: home, cols, rows, cell_m, low_m, high_m, as }) };
   }),
 
   /** A plan file into a new property of the store. */

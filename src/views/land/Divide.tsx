@@ -9,7 +9,7 @@ import { Num } from '../../ui/parts/Num.js';
 import { commit } from '../../session/session.js';
 import { chooseLine } from '../../session/view.js';
 import { useSketch } from './sketch.js';
-import { AREA } from './Overview.js';
+import { AREA } from './areaOrigin.js';
 import { Button } from '../../ui/parts/Button.js';
 
 /** A fence through a paddock: slid or typed to an area, shown on the map before it is put down. */

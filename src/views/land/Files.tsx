@@ -1,12 +1,8 @@
 import { Download, Upload } from 'lucide-react';
 import { useId, useState, type ChangeEvent } from 'react';
 import { changeGround, useSession } from '../../session/session.js';
-import {
-  importGround,
-  importWalked,
-  ReferenceFields,
-  type ReferenceChoice,
-} from '../../ui/parts/imports.js';
+import { importGround, importWalked, type Guess, type Said } from '../../ui/parts/imports.js';
+import { ReferenceFields } from '../../ui/parts/Reference.js';
 import { wait } from './waiting.js';
 
 /** Bring walked lines and ground in; take the plan out. */
@@ -45,7 +41,7 @@ export function Files() {
   );
 }
 
-function Said({ error, done }: { error: string | null; done: string | null }) {
+function Outcome({ error, done }: { error: string | null; done: string | null }) {
   if (error)
     return (
       <p role="alert" className="text-live text-xs">
@@ -63,27 +59,33 @@ function Said({ error, done }: { error: string | null; done: string | null }) {
 function useFile(read: (file: File) => Promise<string>) {
   const [error, setError] = useState<string | null>(null);
   const [done, setDone] = useState<string | null>(null);
-  const take = async (event: ChangeEvent<HTMLInputElement>) => {
-    const file = event.target.files?.[0];
-    event.target.value = '';
-    if (!file) return;
+  const again = async (file: File, reading = () => read(file)) => {
     setError(null);
     setDone(null);
     try {
-      setDone(await read(file));
+      setDone(await reading());
     } catch (e) {
       setError(`${file.name}: ${(e as Error).message}`);
     }
   };
-  return { take, error, done };
+  const take = async (event: ChangeEvent<HTMLInputElement>) => {
+    const file = event.target.files?.[0];
+    event.target.value = '';
+    if (file) await again(file);
+  };
+  return { take, again, error, done };
 }
 
 function WalkedImport() {
   const field = useId();
-  const origin = useSession((s) => s.plan.origin);
+  const plan = useSession((s) => s.plan);
   const { take, error, done } = useFile(async (file) => {
-    const walked = await importWalked(file, origin);
-    wait({ from: file.name, lines: walked.lines, places: walked.places });
+    // An empty property has no place yet: it lies where its first walk does.
+    const laid = [plan.lines, plan.energisers, plan.things ?? {}];
+    const begins = plan.ground.kind === 'flat' && laid.every((t) => Object.keys(t).length === 0);
+    const walked = await importWalked(file, begins ? null : plan.origin);
+    const { lines, places, origin } = walked;
+    wait({ from: file.name, lines, places, ...(begins ? { origin } : {}) });
     return '';
   });
   return (
@@ -96,7 +98,7 @@ function WalkedImport() {
         accept=".gpx,.kml,.geojson,.json,.csv,.zip"
         onChange={(e) => void take(e)}
       />
-      <Said error={error} done={done} />
+      <Outcome error={error} done={done} />
     </div>
   );
 }
@@ -104,24 +106,35 @@ function WalkedImport() {
 function GroundImport() {
   const field = useId();
   const origin = useSession((s) => s.plan.origin);
-  const [reference, setReference] = useState<ReferenceChoice>({
-    kind: 'local',
-    projection: 'utm 30n',
-  });
-  const { take, error, done } = useFile(async (file) => {
-    const ground = await importGround(file, reference, origin);
+  const [said, setSaid] = useState<Said>('guess');
+  const [last, setLast] = useState<{ file: File; as: Guess } | null>(null);
+  const read = async (file: File, as: Said) => {
+    const ground = await importGround(file, as, origin);
+    setLast({ file, as: ground.as });
     await changeGround({ kind: 'grid', id: ground.id }, `ground from ${file.name}`.slice(0, 180));
     return `${ground.cols} × ${ground.rows} heights.`;
-  });
+  };
+  const { take, again, error, done } = useFile((file) => read(file, said));
   return (
     <details>
       <summary className="label cursor-pointer">Ground: bring other heights in</summary>
-      <ReferenceFields value={reference} onChange={setReference} />
       <label htmlFor={field} className="label block">
         GeoTIFF (.tif), ASCII grid (.asc) or points x, y, z (.csv)
       </label>
       <FileField id={field} accept=".asc,.txt,.csv,.tif,.tiff" onChange={(e) => void take(e)} />
-      <Said error={error} done={done} />
+      <ReferenceFields
+        what="The ground"
+        value={said}
+        as={last?.as ?? null}
+        suggested="utm 30n"
+        degrees
+        onChange={(as) => {
+          setSaid(as);
+          // What was brought in already is read again, as is now said.
+          if (last) void again(last.file, () => read(last.file, as));
+        }}
+      />
+      <Outcome error={error} done={done} />
     </details>
   );
 }

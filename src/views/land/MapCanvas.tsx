@@ -24,23 +24,29 @@ const projection = new Projection({
   extent: [-1e6, -1e6, 1e6, 1e6],
 });
 
-/** West, south, east, north of all that is on the plan; a plain 400 m square for an empty one. */
-function planExtent(plan: Plan): [number, number, number, number] {
-  const box: [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const line of Object.values(plan.lines)) {
-    for (const v of line.vertices) {
-      box[0] = Math.min(box[0], v.e);
-      box[1] = Math.min(box[1], v.n);
-      box[2] = Math.max(box[2], v.e);
-      box[3] = Math.max(box[3], v.n);
-    }
-  }
-  if (box[0] !== Infinity) return box;
+type Box = [west: number, south: number, east: number, north: number];
+const around = (a: Box, b: Box): Box => [
+  Math.min(a[0], b[0]),
+  Math.min(a[1], b[1]),
+  Math.max(a[2], b[2]),
+  Math.max(a[3], b[3]),
+];
+const apart = (a: Box, b: Box): boolean => a[0] > b[2] || b[0] > a[2] || a[1] > b[3] || b[1] > a[3];
+
+/** All lines; with ground that they lie off, both; the ground where there is no line; else a plain square. */
+function planExtent(plan: Plan): Box {
   const { grid } = useSession.getState();
-  return grid ? extent(grid) : [-200, -200, 200, 200];
+  const ground = grid ? (extent(grid) as Box) : null;
+  let lines: Box | null = null;
+  for (const { vertices } of Object.values(plan.lines))
+    for (const v of vertices)
+      lines = lines ? around(lines, [v.e, v.n, v.e, v.n]) : [v.e, v.n, v.e, v.n];
+  if (lines && ground) return apart(lines, ground) ? around(lines, ground) : lines;
+  return lines ?? ground ?? [-200, -200, 200, 200];
 }
 
-export function MapCanvas() {
+/** @param still only looked at: nothing is drawn or moved on it, and it follows what comes onto it */
+export function MapCanvas({ still = false }: { still?: boolean }) {
   const target = useRef<HTMLDivElement>(null);
   const [map, setMap] = useState<OlMap | null>(null);
   const [layers, setLayers] = useState<ReturnType<typeof makeLayers> | null>(null);
@@ -76,8 +82,10 @@ export function MapCanvas() {
         shiftDragZoom: false,
       }),
     });
-    one.addInteraction(new Gestures());
-    one.on('click', pressed);
+    if (!still) {
+      one.addInteraction(new Gestures());
+      one.on('click', pressed);
+    }
     one.on('pointermove', (event) => setSpot([event.coordinate[0]!, event.coordinate[1]!]));
     view.on('change:resolution', () => setResolution(view.getResolution()!));
     one.updateSize();
@@ -100,7 +108,7 @@ export function MapCanvas() {
     setMap(one);
     setLayers(made);
     return () => one.setTarget(undefined);
-  }, []);
+  }, [still]);
 
   useEffect(
     () => layers?.ground(grid, tokens(), plan.units, contours, tint),
@@ -118,6 +126,8 @@ export function MapCanvas() {
           to: tool === 'select' ? null : sketch.to,
           laneWidth_m: tool === 'lane' ? sketch.laneWidth_m : 0,
           shown: sketch.shown,
+          walked: sketch.walked,
+          spots: sketch.spots,
         },
         tokens(),
         plan.units,
@@ -125,6 +135,11 @@ export function MapCanvas() {
       ),
     [layers, sketch, tool, plan, ground, scheme],
   );
+  // What is only looked at stays whole in view.
+  const seen = still ? planExtent(plan).map(Math.round).join() : '';
+  useEffect(() => {
+    if (still) map?.getView().fit(seen.split(',').map(Number), { padding: [46, 30, 46, 30] });
+  }, [still, map, seen]);
   // A finding that lies out of sight is brought into view.
   useEffect(() => {
     const place = report?.findings.find((f) => f.id === finding)?.place;
@@ -148,10 +163,14 @@ export function MapCanvas() {
     <div className="bg-sheet relative h-full min-h-[300px] w-full">
       <div
         ref={target}
-        className={`absolute inset-0 ${tool === 'select' ? '' : 'cursor-crosshair'}`}
+        className={`absolute inset-0 ${tool === 'select' || still ? '' : 'cursor-crosshair'}`}
         tabIndex={0}
         role="application"
-        aria-label="Map of the property. Tools by letter: V choose, D draw, L lane, G gate, E energiser. Typed legs and the table of vertices do the same by keyboard."
+        aria-label={
+          still
+            ? 'Map of what was given so far'
+            : 'Map of the property. Tools by letter: V choose, D draw, L lane, G gate, E energiser. Typed legs and the table of vertices do the same by keyboard.'
+        }
         data-map
       />
       <div className="no-print absolute top-2 left-2 flex flex-col gap-1">

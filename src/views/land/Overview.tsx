@@ -3,6 +3,7 @@ import { THING_NAMES } from '../../core/edit/landEdits.js';
 import { useSession } from '../../session/session.js';
 import { chooseLine, look } from '../../session/view.js';
 import { MEASURED, Num, WhereFrom } from '../../ui/parts/Num.js';
+import { AREA } from './areaOrigin.js';
 import { Files } from './Files.js';
 import { LiveWalk } from './LiveWalk.js';
 
@@ -108,10 +109,3 @@ export function Overview() {
     </>
   );
 }
-
-export const AREA = {
-  kind: 'measured',
-  title: 'Area in plan',
-  formula: '½ Σ (eᵢ nᵢ₊₁ − eᵢ₊₁ nᵢ) over the corners',
-  source: 'Faces of the line network; ground that slopes has more surface than its plan',
-} as const;

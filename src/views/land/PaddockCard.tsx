@@ -9,7 +9,7 @@ import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
 import { chooseLine, look } from '../../session/view.js';
 import { Divide } from './Divide.js';
-import { AREA } from './Overview.js';
+import { AREA } from './areaOrigin.js';
 import { Button } from '../../ui/parts/Button.js';
 
 export const USES: readonly (readonly [Paddock['use'], string])[] = [

@@ -1,21 +1,24 @@
 import { useEffect, useMemo, useState } from 'react';
+import type { Waypoint } from '../../core/edit/bring.js';
 import { verticesFrom } from '../../core/edit/edits.js';
 import { fitWalk, furthestOff, toleranceOf } from '../../core/plan/walkFit.js';
-import { QuantityField } from '../../ui/parts/controls.js';
-import { Num } from '../../ui/parts/Num.js';
+import { Button } from '../../ui/parts/Button.js';
 import { useSketch } from './sketch.js';
+import { Tolerance } from './Tolerance.js';
 import { useWaiting, wait } from './waiting.js';
 import { takeWalk } from './walk.js';
-import { Button } from '../../ui/parts/Button.js';
+import { understood, Waypoints } from './Waypoints.js';
 
-/** What a walk becomes: the slider says how near the line keeps to it, the map shows it. */
+/** What a walk becomes: the slider says how near the line keeps to it, the map shows both. */
 export function WalkReview({ onDone }: { onDone: (words: string) => void }) {
   const walk = useWaiting((w) => w.walk);
   const lines = useMemo(() => walk?.lines ?? [], [walk]);
   // From the walk itself: how far its points lie about straight runs.
   const measured = useMemo(() => Math.max(0, ...lines.map((l) => toleranceOf(l.points))), [lines]);
   const [chosen, setTolerance] = useState<number | null>(null);
+  const [named, setNamed] = useState<{ of: typeof walk; places: Waypoint[] } | null>(null);
   const tolerance = chosen ?? measured;
+  const places = named && named.of === walk ? named.places : understood(walk?.places ?? []);
   const made = useMemo(
     () =>
       lines.map((l) => {
@@ -24,62 +27,38 @@ export function WalkReview({ onDone }: { onDone: (words: string) => void }) {
       }),
     [lines, tolerance],
   );
+  const spots = JSON.stringify(places.filter((p) => p.kind === null));
   useEffect(() => {
-    useSketch.setState({ shown: made.map((m) => m.points) });
-    return () => useSketch.setState({ shown: [] });
-  }, [made]);
+    useSketch.setState({
+      shown: made.map((m) => m.points),
+      walked: lines.map((l) => l.points),
+      spots: (JSON.parse(spots) as Waypoint[]).map((p) => ({ name: p.name, at: p.points[0]! })),
+    });
+    return () => useSketch.setState({ shown: [], walked: [], spots: [] });
+  }, [made, lines, spots]);
   if (!walk) return null;
-  const before = walk.lines.reduce((n, l) => n + l.points.length, 0);
-  const after = made.reduce((n, m) => n + m.points.length, 0);
-  const corners = made.reduce(
-    (n, m) => n + verticesFrom(m.points).filter((v) => v.kind === 'corner').length,
-    0,
-  );
   return (
     <div className="border-ink my-2 flex flex-col gap-2 border p-2" data-walk-review>
       <p className="font-semibold">{walk.from}</p>
       {walk.lines.length > 0 && (
-        <>
-          <label className="flex flex-col">
-            <span className="label">Straight runs that keep within</span>
-            <input
-              type="range"
-              min={0}
-              max={20}
-              step={0.1}
-              value={tolerance}
-              onChange={(e) => setTolerance(Number(e.target.value))}
-            />
-          </label>
-          <QuantityField
-            label="keep within"
-            q="tape"
-            min={0}
-            max={50}
-            value={tolerance}
-            onCommit={setTolerance}
-            width="w-16"
-          />
-          <p role="status">
-            {before} walked points become {after} vertices, {corners} of them corners that want ends
-            of their own; the furthest walked point lies{' '}
-            <Num
-              value={Math.max(0, ...made.map((m) => m.furthest_m))}
-              q="tape"
-              from={{
-                kind: 'measured',
-                title: 'Furthest walked point',
-                source:
-                  'Distance of each walked point from straight runs laid through them by total least squares',
-              }}
-            />{' '}
-            off.
-          </p>
-        </>
+        <Tolerance
+          value={tolerance}
+          measured={measured}
+          walked={walk.lines.reduce((n, l) => n + l.points.length, 0)}
+          made={{
+            vertices: made.reduce((n, m) => n + m.points.length, 0),
+            corners: made.reduce(
+              (n, m) => n + verticesFrom(m.points).filter((v) => v.kind === 'corner').length,
+              0,
+            ),
+            furthest_m: Math.max(0, ...made.map((m) => m.furthest_m)),
+          }}
+          onChange={setTolerance}
+        />
       )}
-      {walk.places.length > 0 && <p>{walk.places.length} places come with it.</p>}
+      <Waypoints places={places} onChange={(list) => setNamed({ of: walk, places: list })} />
       <div className="flex gap-1">
-        <Button strong onClick={() => onDone(takeWalk(walk, tolerance))}>
+        <Button strong onClick={() => onDone(takeWalk({ ...walk, places }, tolerance))}>
           Bring it in
         </Button>
         <Button onClick={() => wait(null)}>Leave it</Button>

@@ -155,7 +155,9 @@ export function makeLayers(projection: Projection) {
         f.setStyle(look);
         source.addFeature(f);
       };
+      for (const path of k.walked) put(new LineString(path.map(xy)), style.walkedStyle(t));
       for (const path of k.shown) put(new LineString(path.map(xy)), style.shownStyle(t));
+      for (const { name, at } of k.spots) put(new OlPoint(xy(at)), style.markedStyle(t, name));
       if (!k.to) return;
       put(new OlPoint(xy(k.to)), style.cursorStyle(t));
       const from = k.trail.at(-1);
@@ -190,6 +192,9 @@ export interface Pen {
   /** Width of the laneway that is being drawn; 0: none. */
   readonly laneWidth_m: number;
   readonly shown: readonly (readonly Point[])[];
+  /** Walks as they were walked. */
+  readonly walked: readonly (readonly Point[])[];
+  readonly spots: readonly { readonly name: string; readonly at: Point }[];
 }
 
 /** Paddocks: the chosen one filled, all of them named with area and stock. */

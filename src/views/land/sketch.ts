@@ -23,6 +23,10 @@ interface Sketch {
   readonly laneWidth_m: number;
   /** Lines that are shown before they are taken: a division, a walk. */
   readonly shown: readonly (readonly Point[])[];
+  /** Walks as they were walked. */
+  readonly walked: readonly (readonly Point[])[];
+  /** Marked places that nothing is known of yet. */
+  readonly spots: readonly { readonly name: string; readonly at: Point }[];
 }
 
 export const useSketch = create<Sketch>(() => ({
@@ -34,6 +38,8 @@ export const useSketch = create<Sketch>(() => ({
   middle: [],
   laneWidth_m: 6,
   shown: [],
+  walked: [],
+  spots: [],
 }));
 
 /**

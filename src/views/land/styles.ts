@@ -236,6 +236,26 @@ export const shownStyle = remembered((t: Tokens): Style[] => [
   new Style({ stroke: new Stroke({ color: t.earth, width: 2.4, lineDash: [10, 4, 2, 4] }) }),
 ]);
 
+/** A walk as it was walked: fine, so that what is made of it shows above it. */
+export const walkedStyle = remembered(
+  (t: Tokens): Style =>
+    new Style({ stroke: new Stroke({ color: t.ink, width: 1.2, lineDash: [2, 2.5] }) }),
+);
+
+/** A marked place of which only the name is known. */
+export const markedStyle = remembered(
+  (t: Tokens, name: string): Style =>
+    new Style({
+      image: new Circle({
+        declutterMode: 'none',
+        radius: 5,
+        fill: new Fill({ color: t.panel }),
+        stroke: new Stroke({ color: t.ink, width: 1.5, lineDash: [2, 2] }),
+      }),
+      text: label(t, name, { offsetY: -13 }),
+    }),
+);
+
 /** A paddock: its words well inside it, filled when chosen. */
 export function paddockStyle(
   t: Tokens,

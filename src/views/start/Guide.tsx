@@ -1,191 +1,212 @@
-import { forgetHere, keepHere, keptHere } from '../../session/here.js';
-import { useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { useForm } from 'react-hook-form';
-import { say } from '../../core/base/units.js';
+import { closes, type Waypoint } from '../../core/edit/bring.js';
+import { newPlan } from '../../core/edit/firstPlan.js';
+import { TEMPLATES } from '../../core/edit/templates.js';
 import { catalogue } from '../../core/plan/catalogue.js';
+import type { Plan } from '../../core/plan/schema.js';
 import { CURRENCIES } from '../../core/supplies/currency.js';
-import { readTyped } from '../../core/plan/typed.js';
-import type { Plan, Point } from '../../core/plan/schema.js';
-import { fitWalk, toleranceOf } from '../../core/plan/walkFit.js';
-import { originAt } from '../../formats/projection.js';
-import {
-  importGround,
-  importWalked,
-  postJson,
-  ReferenceFields,
-  type GroundAnswer,
-  type ReferenceChoice,
-} from '../../ui/parts/imports.js';
-import { newPlan } from './newPlan.js';
-import { Fault, Labelled, ProfileBoxes, Question } from './questions.js';
+import { forgetHere, keepHere, keptHere } from '../../session/here.js';
+import { forgetFiles, keepFiles, keptFiles } from '../../session/keptFiles.js';
 import { Button } from '../../ui/parts/Button.js';
+import { postJson } from '../../ui/parts/imports.js';
+import { useSketch } from '../land/sketch.js';
+import { understood } from '../land/Waypoints.js';
+import { answersOf, FRESH, pointsOf, type Form } from './answers.js';
+import { show, useBegun } from './begun.js';
+import { kindOfFile, NOTHING, readFiles, type Read } from './files.js';
+import { Ground } from './Ground.js';
+import { Lines } from './Lines.js';
+import { Fault, Labelled, ProfileBoxes, Question } from './questions.js';
+import { SoFar } from './SoFar.js';
 
-interface Form {
-  name: string;
-  units: Plan['units'];
-  currency: string;
-  groundKind: 'flat' | 'file';
-  reference: ReferenceChoice;
-  lineKind: 'draw' | 'file' | 'typed';
-  legs: string;
-  left: string[];
-  right: string[];
-  keepOut: string[];
-  boundary: boolean;
-  soil: string;
-  supply: 'mains' | 'solar';
-}
-
-const FILE =
-  'file:border-rule file:bg-panel file:text-ink text-xs file:mr-2 file:cursor-pointer file:rounded-[3px] file:border file:px-2 file:py-1.5';
-const METRES_PER = { metric: 1, imperial: 0.3048 } as const;
-
-/** Turns typed legs, one a row, into points from 0, 0; or says which row is wrong. */
-export function pointsOf(legs: string, units: Plan['units']): Point[] | string {
-  const points: Point[] = [{ e: 0, n: 0 }];
-  const rows = legs.split('\n').filter((r) => r.trim() !== '');
-  for (const [i, row] of rows.entries()) {
-    const p = readTyped(row, points.at(-1)!, METRES_PER[units]);
-    if (typeof p === 'string') return `Row ${i + 1}: ${p}`;
-    points.push(p);
-  }
-  return points.length < 2 ? 'Type at least one leg, such as 85 @ 112' : points;
-}
-
-interface Walk {
-  readonly lines: { name: string; points: Point[] }[];
-  readonly origin: Plan['origin'];
-  readonly text: string;
-}
-
-const FRESH: Form = {
-  name: '',
-  units: 'metric',
-  currency: 'EUR',
-  groundKind: 'flat',
-  reference: { kind: 'local', projection: 'utm 30n' },
-  lineKind: 'draw',
-  legs: '',
-  left: ['cattle-calves'],
-  right: [],
-  keepOut: [],
-  boundary: false,
-  soil: 'loam',
-  supply: 'mains',
-};
+const MapCanvas = lazy(() =>
+  import('../land/MapCanvas.js').then((m) => ({ default: m.MapCanvas })),
+);
 
 const DRAFT = 'anabatic.start';
-interface Draft {
-  readonly form?: Partial<Form>;
-  readonly ground?: GroundAnswer | null;
-  readonly walked?: Walk | null;
+const asked = new URLSearchParams(globalThis.location?.search).get('from') ?? '';
+/** What was half answered in this browser, with a shape that was pressed on the first page. */
+function begunWith(): Form {
+  const kept = { ...FRESH, ...keptHere<{ form?: Partial<Form> }>(DRAFT, {}).form };
+  const shape = TEMPLATES[asked];
+  return shape ? { ...kept, lineKind: 'shape', shape: asked, area_m2: shape.area_m2 } : kept;
 }
 
-const readDraft = (): Draft => keptHere<Draft>(DRAFT, {});
+/** Whether the first line of a plan closes: then its sides are inside and outside. */
+const closesIn = (plan: Plan): boolean => {
+  const first = Object.values(plan.lines)[0];
+  return first !== undefined && closes(first.vertices);
+};
 
-/** Five short questions that end on a complete first plan. */
+/** Five short questions beside a map on which every answer is seen at once; they end on a complete first plan. */
 export function Guide() {
-  const [draft] = useState(readDraft);
-  const form = useForm<Form>({
-    defaultValues: { ...FRESH, ...draft.form },
-  });
+  // What is shown before the first answer is worked out.
+  useState(() => show(newPlan(answersOf(FRESH, NOTHING, [])), null, null));
+  const form = useForm<Form>({ defaultValues: useState(begunWith)[0] });
   const { register, watch, setValue, handleSubmit, formState } = form;
-  const [ground, setGround] = useState<GroundAnswer | null>(draft.ground ?? null);
-  const [walked, setWalked] = useState<Walk | null>(draft.walked ?? null);
-  const [faults, setFaults] = useState<Partial<Record<'ground' | 'line' | 'all', string>>>({});
   const value = watch();
+  const [files, setFiles] = useState<{ ground: File | null; walks: File[] }>({
+    ground: null,
+    walks: [],
+  });
+  const [read, setRead] = useState<Read>(NOTHING);
+  const [reading, setReading] = useState(false);
+  const [faults, setFaults] = useState<Partial<Record<'line' | 'ground' | 'all', string>>>({});
   const [kept, setKept] = useState(true);
-  // Half-given answers outlive a reload.
-  useEffect(() => {
-    setKept(keepHere(DRAFT, { form: value, ground, walked }));
-  }, [value, ground, walked]);
-  const fault = (key: keyof typeof faults, words: string | undefined) =>
-    setFaults((f) => ({ ...f, [key]: words }));
+  const done = useRef(false);
+  const [restored] = useState(() => keptHere<object | null>(DRAFT, null) !== null);
 
-  const takeGround = async (file: File | undefined) => {
-    if (!file) return;
-    fault('ground', undefined);
-    try {
-      setGround(await importGround(file, value.reference, null));
-      // A walk read before belongs to another origin.
-      setWalked(null);
-    } catch (e) {
-      setGround(null);
-      fault('ground', `${file.name}: ${(e as Error).message}`);
-    }
-  };
-  const takeWalk = async (file: File | undefined) => {
-    if (!file) return;
-    fault('line', undefined);
-    try {
-      const read = await importWalked(file, ground?.origin ?? null);
-      // Straight runs through the walk, as near as its own noise allows.
-      const lines = read.lines.map((l) => ({
-        name: l.name,
-        points: fitWalk(l.points, toleranceOf(l.points)),
+  // Half-given answers outlive a reload; once a property is made of them they are forgotten.
+  useEffect(() => {
+    if (!done.current) setKept(keepHere(DRAFT, { form: value }));
+  }, [value]);
+  useEffect(() => {
+    void Promise.all([keptFiles('ground'), keptFiles('walks')]).then(([ground, walks]) => {
+      if (ground.length + walks.length > 0) setFiles({ ground: ground[0] ?? null, walks });
+    });
+  }, []);
+
+  const { groundAs, walkAs } = value;
+  const said = JSON.stringify([groundAs, walkAs]);
+  useEffect(() => {
+    let current = true;
+    setReading(files.ground !== null || files.walks.length > 0);
+    void readFiles({ ...files, groundAs, walkAs }).then((now) => {
+      if (!current) return;
+      // What is refused leaves on the map what was there before.
+      setRead((before) => ({
+        ...now,
+        ...(now.groundFault ? { ground: before.ground, grid: before.grid } : {}),
+        ...(now.walkFault && !now.walked ? { walked: before.walked } : {}),
+        origin: now.origin ?? before.origin,
       }));
-      const count = (list: readonly { points: readonly Point[] }[]) =>
-        list.reduce((n, l) => n + l.points.length, 0);
-      setWalked({
-        lines,
-        origin: read.origin,
-        text: `${count(read.lines)} walked points became ${count(lines)} vertices`,
-      });
-    } catch (e) {
-      setWalked(null);
-      fault('line', `${file.name}: ${(e as Error).message}`);
+      setReading(false);
+    });
+    return () => void (current = false);
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [files, said]);
+
+  const take = async (list: Iterable<File> | null | undefined, into?: 'ground' | 'walk') => {
+    let { ground, walks } = files;
+    const strange: string[] = [];
+    for (const file of list ?? []) {
+      const kind = into ?? (await kindOfFile(file));
+      if (kind === 'ground') ground = file;
+      else if (kind === 'walk') walks = [...walks.filter((w) => w.name !== file.name), file];
+      else strange.push(file.name);
     }
+    setFaults(strange.length ? { all: `${strange.join(', ')}: neither heights nor lines that are read here` } : {}); // prettier-ignore
+    if (ground !== files.ground) setValue('groundKind', 'file');
+    if (walks !== files.walks) {
+      setValue('lineKind', 'file');
+      setValue('places', null);
+    }
+    setFiles({ ground, walks });
+    void keepFiles('ground', ground ? [ground] : []);
+    void keepFiles('walks', walks);
   };
+  const leaveWalks = () => {
+    setFiles((f) => ({ ...f, walks: [] }));
+    void forgetFiles('walks');
+  };
+
+  const places: readonly Waypoint[] = value.places ?? understood(read.walked?.places ?? []);
+  const answers = answersOf(value, read, places);
+  const grid = value.groundKind === 'file' ? read.grid : null;
+  const { begun, fault: notBegun, finish } = useBegun(answers, grid);
+  const walked = value.lineKind === 'file' ? read.walked : null;
+  useEffect(() => {
+    useSketch.setState({
+      walked: walked?.lines.map((l) => l.points) ?? [],
+      spots: walked ? places.filter((p) => p.kind === null).map((p) => ({ name: p.name, at: p.points[0]! })) : [], // prettier-ignore
+    });
+    return () => useSketch.setState({ walked: [], spots: [] });
+  });
 
   const start = handleSubmit(async (f) => {
     setFaults({});
-    if (f.groundKind === 'file' && !ground)
+    const fault = (key: keyof typeof faults, words: string) => setFaults({ [key]: words });
+    if (f.groundKind === 'file' && !read.ground)
       return fault('ground', 'Choose the file of the ground, or say flat.');
-    let lines: { name: string; points: readonly Point[] }[] = [];
-    if (f.lineKind === 'file') {
-      if (!walked) return fault('line', 'Choose the file of the walk, or draw the line.');
-      lines = walked.lines;
-    } else if (f.lineKind === 'typed') {
+    if (f.lineKind === 'file' && !read.walked)
+      return fault('line', 'Choose the file of the walk, or draw the line.');
+    if (f.lineKind === 'typed') {
       const points = pointsOf(f.legs, f.units);
       if (typeof points === 'string') return fault('line', points);
-      lines = [{ name: 'Line 1', points }];
     }
-    const plan = newPlan({
-      ...f,
-      lines,
-      ground:
-        f.groundKind === 'file' && ground
-          ? { kind: 'grid', id: ground.id }
-          : { kind: 'flat', z_m: 0 },
-      origin:
-        (f.groundKind === 'file' ? ground?.origin : undefined) ??
-        (f.lineKind === 'file' ? walked?.origin : undefined) ??
-        originAt([0, 0]),
-    });
     try {
+      const plan = await finish(answersOf(f, read, places));
       const { id } = await postJson<{ id: string }>('/api/properties', plan);
+      done.current = true;
       forgetHere(DRAFT);
+      await Promise.all([forgetFiles('ground'), forgetFiles('walks')]);
       location.assign(`/p/${id}/land${f.lineKind === 'draw' ? '?draw' : ''}`);
     } catch (e) {
       fault('all', (e as Error).message);
     }
   });
 
+  const closed = begun ? closesIn(begun.plan) : false;
   const stock = (key: 'left' | 'right' | 'keepOut', role: 'stock' | 'predator') => (
     <ProfileBoxes role={role} chosen={value[key]} onChange={(ids) => setValue(key, ids)} />
   );
   return (
-    <main className="mx-auto max-w-[720px] px-5 py-10">
-      <a className="label underline" href="/">
-        all properties
-      </a>
-      <h1 className="mt-1 text-2xl font-semibold">A new property</h1>
-      <form onSubmit={(e) => void start(e)} noValidate>
+    <main
+      className="grid h-screen grid-cols-[minmax(400px,500px)_1fr] max-[900px]:block max-[900px]:h-auto"
+      onDragOver={(e) => e.preventDefault()}
+      onDrop={(e) => {
+        e.preventDefault();
+        void take([...e.dataTransfer.files]);
+      }}
+    >
+      <div className="relative min-w-0 max-[900px]:sticky max-[900px]:top-0 max-[900px]:z-10 max-[900px]:h-[34vh] min-[901px]:order-2">
+        {begun ? (
+          <Suspense fallback={null}>
+            <MapCanvas still />
+          </Suspense>
+        ) : (
+          <div className="bg-sheet h-full" />
+        )}
+        {answers.lines.length === 0 && !grid && (
+          <p className="bg-panel border-rule pointer-events-none absolute top-1/2 left-1/2 w-72 max-w-[80%] -translate-x-1/2 -translate-y-1/2 border p-3 text-center max-[900px]:w-60 max-[900px]:p-2">
+            Drop a walk or a file of heights here: it lies on the map at once.
+          </p>
+        )}
+      </div>
+      <form
+        onSubmit={(e) => void start(e)}
+        noValidate
+        className="border-rule overflow-y-auto border-r px-5 py-6"
+      >
+        <a className="label underline" href="/">
+          all properties
+        </a>
+        <h1 className="mt-1 text-2xl font-semibold">A new property</h1>
+        {restored && (
+          <p className="label">
+            Your half-given answers are still here.{' '}
+            <button
+              type="button"
+              className="cursor-pointer underline"
+              onClick={() => {
+                form.reset(FRESH);
+                void take([]);
+                setFiles({ ground: null, walks: [] });
+                setRead(NOTHING);
+                void forgetFiles('ground');
+                void forgetFiles('walks');
+              }}
+            >
+              Begin afresh
+            </button>
+          </p>
+        )}
         <Question number={1} title="What is it called?">
           <div className="flex flex-wrap items-end gap-4">
             <Labelled name="Name">
               <input
-                className="field w-60"
+                className="field w-52"
                 autoFocus
                 maxLength={80}
                 aria-invalid={formState.errors.name !== undefined}
@@ -208,81 +229,29 @@ export function Guide() {
           </div>
           <Fault words={formState.errors.name?.message} />
         </Question>
-        <Question number={2} title="What is the ground like?">
-          <Radios
-            name="groundKind"
-            register={register}
-            options={[
-              ['flat', 'flat enough'],
-              ['file', 'from a file of heights'],
-            ]}
-          />
-          {value.groundKind === 'file' && (
-            <div className="mt-2 max-w-md">
-              <ReferenceFields value={value.reference} onChange={(v) => setValue('reference', v)} />
-              <Labelled name="GeoTIFF, ASCII grid (.asc), or points x, y, z (.csv)">
-                <input
-                  className={FILE}
-                  type="file"
-                  accept=".asc,.txt,.csv,.tif,.tiff"
-                  onChange={(e) => void takeGround(e.target.files?.[0])}
-                />
-              </Labelled>
-              {ground && (
-                <p role="status" className="label">
-                  {ground.cols} × {ground.rows} heights, {say(ground.low_m, 'length', value.units)}{' '}
-                  to {say(ground.high_m, 'length', value.units)}, every{' '}
-                  {say(ground.cell_m, 'length', value.units)}.
-                </p>
-              )}
-            </div>
-          )}
-          <Fault words={faults.ground} />
-        </Question>
-        <Question number={3} title="Where does the first line run?">
-          <Radios
-            name="lineKind"
-            register={register}
-            options={[
-              ['draw', 'I draw it on the map next'],
-              ['file', 'from a file (GPX, KML, CSV …)'],
-              ['typed', 'by bearing and distance'],
-            ]}
-          />
-          {value.lineKind === 'file' && (
-            <div className="mt-2">
-              <Labelled name="GPX, KML, GeoJSON, CSV or zipped shapefile">
-                <input
-                  className={FILE}
-                  type="file"
-                  accept=".gpx,.kml,.geojson,.json,.csv,.zip"
-                  onChange={(e) => void takeWalk(e.target.files?.[0])}
-                />
-              </Labelled>
-              {walked && (
-                <p role="status" className="label">
-                  {walked.text}.
-                </p>
-              )}
-            </div>
-          )}
-          {value.lineKind === 'typed' && (
-            <Labelled
-              name={`Legs from 0, 0, one a row: distance @ bearing, in ${value.units === 'metric' ? 'metres' : 'feet'} and degrees`}
-            >
-              <textarea
-                className="field figure h-24 w-60 py-1"
-                placeholder="85 @ 112"
-                {...register('legs')}
-              />
-            </Labelled>
-          )}
-          <Fault words={faults.line} />
-        </Question>
+        <Ground
+          form={form}
+          read={read}
+          file={files.ground}
+          fault={faults.ground ?? read.groundFault}
+          reading={reading}
+          take={(f) => void take(f, 'ground')}
+        />
+        <Lines
+          form={form}
+          read={read}
+          files={files.walks}
+          places={places}
+          fault={faults.line ?? read.walkFault}
+          reading={reading}
+          take={(f) => void take(f, 'walk')}
+          leave={leaveWalks}
+          begun={begun}
+        />
         <Question number={4} title="Which stock stand there, and what stays out?">
-          <p className="label">left of the line, walking it</p>
+          <p className="label">{closed ? 'inside the fence' : 'left of the line, walking it'}</p>
           {stock('left', 'stock')}
-          <p className="label mt-1">right of it</p>
+          <p className="label mt-1">{closed ? 'outside it' : 'right of it'}</p>
           {stock('right', 'stock')}
           <p className="label mt-1">kept out</p>
           {stock('keepOut', 'predator')}
@@ -310,7 +279,9 @@ export function Guide() {
             </Labelled>
           </div>
         </Question>
-        <Button strong className="mt-6" type="submit" disabled={formState.isSubmitting}>
+        {begun && answers.lines.length > 0 && <SoFar begun={begun} />}
+        <Fault words={notBegun ?? undefined} />
+        <Button strong className="mt-4" type="submit" disabled={formState.isSubmitting || reading}>
           Start the plan
         </Button>
         <Fault words={faults.all} />
@@ -321,26 +292,5 @@ export function Guide() {
         )}
       </form>
     </main>
-  );
-}
-
-function Radios({
-  name,
-  register,
-  options,
-}: {
-  name: 'groundKind' | 'lineKind';
-  register: ReturnType<typeof useForm<Form>>['register'];
-  options: readonly (readonly [string, string])[];
-}) {
-  return (
-    <div className="flex flex-wrap gap-x-5">
-      {options.map(([value, words]) => (
-        <label key={value} className="inline-flex items-center gap-1.5 py-1">
-          <input type="radio" className="size-4" value={value} {...register(name)} />
-          {words}
-        </label>
-      ))}
-    </div>
   );
 }

@@ -1,5 +1,6 @@
 /** The look of the guided start: questions, named fields, faults. */
-import type { ReactNode } from 'react';
+import { Upload } from 'lucide-react';
+import type { ComponentProps, ReactNode } from 'react';
 import { catalogue } from '../../core/plan/catalogue.js';
 
 /** One numbered question of the start. */
@@ -72,5 +73,58 @@ export function ProfileBoxes({
         </label>
       ))}
     </div>
+  );
+}
+
+/** One of a few answers; the rest goes to each input. */
+export function Radios({
+  options,
+  ...input
+}: ComponentProps<'input'> & { options: readonly (readonly [value: string, words: string])[] }) {
+  return (
+    <div className="flex flex-wrap gap-x-5">
+      {options.map(([value, words]) => (
+        <label key={value} className="inline-flex items-center gap-1.5 py-1">
+          <input type="radio" className="size-4" value={value} {...input} />
+          {words}
+        </label>
+      ))}
+    </div>
+  );
+}
+
+/** Files to choose, with the names of those that were chosen or dropped. */
+export function FilePick(p: {
+  id: string;
+  accept: string;
+  multiple?: boolean;
+  shown: readonly string[];
+  take: (files: FileList | null) => void;
+  leave?: () => void;
+}) {
+  return (
+    <span className="flex flex-wrap items-center gap-x-2 gap-y-1">
+      <span className="button relative">
+        <Upload size={14} aria-hidden />
+        {p.shown.length > 0 ? 'Another file' : 'Choose a file'}
+        <input
+          id={p.id}
+          type="file"
+          accept={p.accept}
+          multiple={p.multiple ?? false}
+          className="absolute inset-0 cursor-pointer opacity-0"
+          onChange={(e) => {
+            p.take(e.target.files);
+            e.target.value = '';
+          }}
+        />
+      </span>
+      <span className="min-w-0 break-all">{p.shown.join(', ')}</span>
+      {p.leave && p.shown.length > 0 && (
+        <button type="button" className="label cursor-pointer underline" onClick={p.leave}>
+          leave it out
+        </button>
+      )}
+    </span>
   );
 }

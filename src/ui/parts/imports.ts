@@ -1,14 +1,13 @@
 /** Bringing files in: read here, understood by the server, kept nowhere until the plan names them. */
-import { useId } from 'react';
 import type { Plan } from '../../core/plan/schema.js';
+import type { Guess, Reference } from '../../formats/reference.js';
 import type { Walked } from '../../formats/walked.js';
 
 type Origin = Plan['origin'];
 
-export interface ReferenceChoice {
-  readonly kind: 'local' | 'geographic' | 'projected';
-  readonly projection: string;
-}
+/** What was taken for a file's coordinates. */
+export type { Guess };
+export type Said = Reference | 'guess';
 
 export interface GroundAnswer {
   readonly id: string;
@@ -18,6 +17,7 @@ export interface GroundAnswer {
   readonly cell_m: number;
   readonly low_m: number;
   readonly high_m: number;
+  readonly as: Guess;
 }
 
 async function send<T>(url: string, body: object): Promise<T> {
@@ -40,7 +40,7 @@ const suffix = (file: File): string => file.name.toLowerCase().split('.').at(-1)
 /** Reads a ground file into the store; gives its id and what was read. */
 export async function importGround(
   file: File,
-  reference: ReferenceChoice,
+  reference: Said,
   origin: Origin | null,
 ): Promise<GroundAnswer> {
   const kind = suffix(file);
@@ -48,8 +48,7 @@ export async function importGround(
   return send<GroundAnswer>('/api/grids', {
     format,
     ...(await content(file, format === 'tif')),
-    reference:
-      reference.kind === 'projected' ? { projection: reference.projection } : reference.kind,
+    reference,
     origin,
   });
 }
@@ -72,49 +71,13 @@ async function content(file: File, bytes: boolean): Promise<{ text: string } | {
 }
 
 /** Reads lines and places into local metres. */
-export async function importWalked(file: File, origin: Origin | null) {
+export async function importWalked(file: File, origin: Origin | null, reference: Said = 'guess') {
   const kind = suffix(file);
   const format = kind === 'json' ? 'geojson' : kind;
   return send<Walked>('/api/walked', {
     format,
     ...(await content(file, format === 'zip')),
     origin,
+    reference,
   });
-}
-
-/** What the coordinates of a ground file are. */
-export function ReferenceFields({
-  value,
-  onChange,
-}: {
-  value: ReferenceChoice;
-  onChange: (v: ReferenceChoice) => void;
-}) {
-  const id = useId();
-  return (
-    <div className="my-1 flex flex-col gap-1">
-      <label htmlFor={id} className="label">
-        The file's coordinates are
-      </label>
-      <select
-        id={id}
-        className="field"
-        value={value.kind}
-        onChange={(e) => onChange({ ...value, kind: e.target.value as ReferenceChoice['kind'] })}
-      >
-        <option value="local">metres of the site itself</option>
-        <option value="geographic">degrees: longitude, latitude</option>
-        <option value="projected">metres of a projection</option>
-      </select>
-      {value.kind === 'projected' && (
-        <input
-          className="field figure"
-          aria-label="Projection"
-          value={value.projection}
-          onChange={(e) => onChange({ ...value, projection: e.target.value })}
-          placeholder="utm 30n, or +proj=…"
-        />
-      )}
-    </div>
-  );
 }

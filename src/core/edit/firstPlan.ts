@@ -1,9 +1,10 @@
 /** The first complete plan, from the answers of the guided start. */
-import { addEnergiser, addLine } from '../../core/edit/edits.js';
-import { catalogue, figure, recordOf } from '../../core/plan/catalogue.js';
-import { planLength, pointAt } from '../../core/plan/geometry.js';
-import type { Plan, Point } from '../../core/plan/schema.js';
-import type { Report } from '../../core/report/schema.js';
+import { addEnergiser } from './edits.js';
+import { bringIn, closes, type Walk, type Waypoint } from './bring.js';
+import { catalogue, figure, recordOf } from '../plan/catalogue.js';
+import { planLength, pointAt } from '../plan/geometry.js';
+import type { Plan, Point } from '../plan/schema.js';
+import type { Report } from '../report/schema.js';
 
 export interface Answers {
   readonly name: string;
@@ -11,7 +12,11 @@ export interface Answers {
   readonly currency: string;
   readonly ground: Plan['ground'];
   readonly origin: Plan['origin'];
-  readonly lines: readonly { name: string; points: readonly Point[] }[];
+  readonly lines: readonly Walk[];
+  /** How near straight runs keep to the lines, m; 0 where they are exact. */
+  readonly tolerance_m?: number;
+  readonly places?: readonly Waypoint[];
+  /** Of a line that closes `left` is the inside, whichever way round it was walked. */
   readonly left: string[];
   readonly right: string[];
   readonly keepOut: string[];
@@ -48,13 +53,28 @@ export function newPlan(a: Answers): Plan {
     },
     overrides: {},
   };
-  for (const line of a.lines) addLine(plan, line.points, line.name);
-  const first = Object.values(plan.lines)[0];
-  if (first) {
+  const { lines } = bringIn(plan, a.lines, a.places ?? [], a.tolerance_m ?? 0);
+  for (const id of lines) insideFirst(plan, id);
+  const first = plan.lines[lines[0] ?? ''];
+  if (first && Object.keys(plan.energisers).length === 0) {
     addEnergiser(plan, pointAt(first.vertices, planLength(first) / 2), 5);
   }
   return plan;
 }
+
+/** A line that closes has its first stock within, also where it was walked clockwise. */
+function insideFirst(plan: Plan, id: string): void {
+  const line = plan.lines[id]!;
+  if (!closes(line.vertices) || turnsLeft(line.vertices)) return;
+  [line.left, line.right] = [line.right, line.left];
+}
+
+/** Whether a closed line runs anticlockwise, so that its inside lies to the left. */
+export const turnsLeft = (ring: readonly Point[]): boolean =>
+  ring.reduce((sum, a, i) => {
+    const b = ring[(i + 1) % ring.length]!;
+    return sum + a.e * b.n - b.e * a.n;
+  }, 0) > 0;
 
 /** A unit and rods may each change what the other must be: a few rounds settle them. */
 const ROUNDS = 4;

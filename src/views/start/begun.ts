@@ -1,0 +1,58 @@
+/** What the answers given so far make: worked out in a worker, shown like any property, saved nowhere. */
+import * as Comlink from 'comlink';
+import { useEffect, useRef, useState } from 'react';
+import type { Answers } from '../../core/edit/firstPlan.js';
+import type { Grid, Plan } from '../../core/plan/schema.js';
+import { groundOf } from '../../core/terrain/ground.js';
+import { useSession } from '../../session/state.js';
+import type { Begun, StartApi } from '../../workers/start.worker.js';
+
+let api: Comlink.Remote<StartApi> | null = null;
+const started = (): Comlink.Remote<StartApi> =>
+  (api ??= Comlink.wrap<StartApi>(
+    new Worker(new URL('../../workers/start.worker.ts', import.meta.url), { type: 'module' }),
+  ));
+
+/**
+ * Begins a plan for the answers, the newest only, and shows it on the map.
+ * @returns what came of it, and why nothing did
+ */
+export function useBegun(answers: Answers, grid: Grid | null) {
+  const [begun, setBegun] = useState<Begun | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const wanted = useRef<{ answers: Answers; grid: Grid | null } | null>(null);
+  const busy = useRef(false);
+  const laid = useRef<Grid | null>(null);
+  const key = JSON.stringify(answers);
+  useEffect(() => {
+    wanted.current = { answers, grid };
+    if (!busy.current) void run();
+    async function run() {
+      busy.current = true;
+      while (wanted.current) {
+        const now = wanted.current;
+        wanted.current = null;
+        try {
+          if (laid.current !== now.grid) await started().lay(now.grid);
+          laid.current = now.grid;
+          const made = await started().begin(now.answers);
+          show(made.plan, made.report, now.grid);
+          setBegun(made);
+          setFault(null);
+        } catch (e) {
+          setFault((e as Error).message);
+        }
+      }
+      busy.current = false;
+    }
+    // The answers by what they say: the form makes a new object at every stroke.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [key, grid]);
+  return { begun, fault, finish: (last: Answers): Promise<Plan> => started().finish(last) };
+}
+
+/** Puts a plan where the map looks for one. Nothing of it is kept: there is no property yet. */
+export function show(plan: Plan, report: Begun['report'] | null, grid: Grid | null): void {
+  const grids = plan.ground.kind === 'grid' && grid ? { [plan.ground.id]: grid } : {};
+  useSession.setState({ plan, report, grid, ground: groundOf(plan, grids) });
+}
