@@ -13,6 +13,7 @@ import { chooseLine, look, useView } from '../../session/view.js';
 import { removeChosen } from './actions.js';
 import { LineTools } from './LineTools.js';
 import { goOn } from './sketch.js';
+import { Straighten } from './Straighten.js';
 import { Button } from '../../ui/parts/Button.js';
 
 /** The chosen line: names, lengths, every leg and vertex as a typed table. */
@@ -119,6 +120,7 @@ export function LineCard({ id }: { id: string }) {
         </span>
       </div>
       <Vertices line={line} />
+      <Straighten line={line} />
       <LineTools line={line} />
       <div className="mt-2 flex flex-wrap gap-1">
         <Button onClick={() => goOn(id)}>Draw on from its end</Button>
