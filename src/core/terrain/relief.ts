@@ -78,13 +78,15 @@ export function hillShade(grid: Grid, exaggeration = 2): Uint8ClampedArray {
   const { cols, rows, cell_m, z_m } = grid;
   const out = new Uint8ClampedArray(cols * rows);
   const at = (i: number, j: number) =>
-    z_m[Math.min(rows - 1, Math.max(0, j)) * cols + Math.min(cols - 1, Math.max(0, i))] ?? 0;
+    z_m[Math.min(rows - 1, Math.max(0, j)) * cols + Math.min(cols - 1, Math.max(0, i))] ?? NaN;
+  const level = 255 * Math.SQRT1_2;
   for (let j = 0; j < rows; j++) {
     for (let i = 0; i < cols; i++) {
       const dx = ((at(i + 1, j) - at(i - 1, j)) / (2 * cell_m)) * exaggeration;
       const dy = ((at(i, j + 1) - at(i, j - 1)) / (2 * cell_m)) * exaggeration;
       const lit = (0.5 * dx - 0.5 * dy + Math.SQRT1_2) / Math.sqrt(1 + dx * dx + dy * dy);
-      out[j * cols + i] = 255 * Math.max(0, lit);
+      // Beside what is not known nothing is in shade.
+      out[j * cols + i] = Number.isNaN(lit) ? level : 255 * Math.max(0, lit);
     }
   }
   return out;

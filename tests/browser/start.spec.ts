@@ -1,0 +1,184 @@
+/** The start as a new user meets it, and the whole job from files to the order list. */
+import { expect, test, type Page } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+import { axe, saved, stored } from './help.js';
+import { made, truth } from './wholeJob.js';
+
+const files = made();
+
+/** Files dropped on the page. */
+async function drop(page: Page, list: Record<string, string>): Promise<void> {
+  const data = await page.evaluateHandle((all) => {
+    const transfer = new DataTransfer();
+    for (const [name, text] of Object.entries(all)) transfer.items.add(new File([text], name));
+    return transfer;
+  }, list);
+  await page.locator('main').dispatchEvent('drop', { dataTransfer: data });
+}
+
+const begun = (page: Page) => expect(page.getByText(/walked points become/)).toBeVisible();
+const ringArea = (page: Page) => page.locator('dl').filter({ hasText: 'one paddock' });
+
+test('dropped files lie on the map at once, whatever comes first; what they count in is said and can be changed', async ({
+  page,
+}) => {
+  await page.goto('/new');
+  await drop(page, { 'ground.asc': files.asc });
+  await expect(page.getByText(/say which one, or bring a walk in degrees/)).toBeVisible();
+  await drop(page, { 'ring.gpx': files.gpx });
+  await expect(page.getByText('Taken as UTM zone 34 south, since the property lies on it.')).toBeVisible(); // prettier-ignore
+  await begun(page);
+  await expect(page.getByText(`${files.points} walked points become 7 vertices`)).toBeVisible();
+  await expect(ringArea(page)).toContainText(/4[45]\.\d\sha/);
+  await axe(page);
+  // A wrong zone is seen at once, a wrong word is refused in plain ones, and both can be put right.
+  await page.getByLabel('The ground counts in').selectOption('projected');
+  const zone = page.getByLabel('Projection of the ground');
+  await zone.fill('utm 33s');
+  await zone.press('Enter');
+  await expect(page.getByText(/km off this ground/)).toBeVisible();
+  await zone.fill('34 south');
+  await zone.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('write "utm 34s"');
+  await zone.fill('utm 34s');
+  await zone.press('Enter');
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await expect(page.getByText(/off this ground/)).toHaveCount(0);
+  // A tolerance of nothing keeps every point; the walk's own noise is one press away.
+  await page.getByLabel('keep within', { exact: true }).fill('0');
+  await page.getByLabel('keep within', { exact: true }).press('Enter');
+  await expect(page.getByText(`become ${files.points} vertices`)).toBeVisible();
+  await page.getByRole('button', { name: /as its noise says/ }).click();
+  await expect(page.getByText('become 7 vertices')).toBeVisible();
+  await expect(page.getByText('inside the fence')).toBeVisible();
+  // All of it outlives a reload, files included.
+  await page.getByLabel('Name', { exact: true }).fill('Kept');
+  await page.reload();
+  await expect(page.getByText('become 7 vertices')).toBeVisible();
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Kept');
+  await page.getByRole('button', { name: 'Start the plan' }).click();
+  await expect(page).toHaveURL(/land$/);
+  // And nothing of it is kept for the next property.
+  await page.goto('/new');
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('');
+  await expect(page.getByText('ring.gpx')).toHaveCount(0);
+});
+
+test('the whole job, from a noisy walk and a grid to the order list, in under sixty actions', async ({
+  page,
+}) => {
+  let actions = 0;
+  const act = async (what: Promise<unknown>) => {
+    actions++;
+    await what;
+  };
+  const key = (name: string) => act(page.keyboard.press(name));
+  const button = (name: string | RegExp) => act(page.getByRole('button', { name }).first().click());
+
+  await act(page.goto('/new'));
+  await act(page.getByLabel('Name', { exact: true }).fill('Long Meadow'));
+  await act(drop(page, { 'ground.asc': files.asc, 'ring.gpx': files.gpx }));
+  await begun(page);
+  await act(page.getByLabel('What Stile is').selectOption(''));
+  await act(page.getByRole('button', { name: 'Start the plan' }).click());
+  await expect(page).toHaveURL(/land$/);
+  const id = page.url().split('/')[4]!;
+
+  // The truth behind the noise.
+  const { area_m2, length_m } = truth();
+  const ring = Object.values((await stored(page, id)).plan.lines)[0]!.vertices;
+  const report = async () =>
+    (await (await page.request.get(`/api/properties/${id}/report`)).json()) as {
+      lines: Record<string, { ground_m: number }>;
+      paddocks: { area_m2: number }[];
+      findings: { kind: string; rule: string; why: string; source: { text: string } }[];
+      totals: { cost: number };
+    };
+  const first = await report();
+  expect(Math.abs(first.paddocks[0]!.area_m2 / area_m2 - 1)).toBeLessThan(0.005);
+  expect(Math.abs(Object.values(first.lines)[0]!.ground_m / length_m - 1)).toBeLessThan(0.005);
+
+  // Fences are drawn where a hand would: on the map after it was fitted (F), from edge to edge.
+  const map = page.locator('[data-map]');
+  await expect(map).toBeVisible();
+  const box = (of: 'e' | 'n') => ring.map((v) => v[of]);
+  const at = async (e: number, n: number) => {
+    const { width, height, x, y } = (await map.boundingBox())!;
+    const [west, east, south, north] = [Math.min(...box('e')), Math.max(...box('e')), Math.min(...box('n')), Math.max(...box('n'))]; // prettier-ignore
+    const step = Math.max((east - west) / (width - 60), (north - south) / (height - 92));
+    return [
+      x + width / 2 + (e - (west + east) / 2) / step,
+      y + height / 2 - (n - (south + north) / 2) / step,
+    ] as const;
+  };
+  const press = async (e: number, n: number) => {
+    const [x, y] = await at(e, n);
+    await act(page.mouse.click(x, y));
+    // Two presses within 300 ms are one double press.
+    await page.waitForTimeout(320);
+  };
+  const draw = async (
+    tool: string,
+    from: readonly [number, number],
+    to: readonly [number, number],
+  ) => {
+    await key('f');
+    await page.waitForTimeout(350);
+    await key(tool);
+    await press(...from);
+    await press(...to);
+    await key('Enter');
+  };
+  // Local metres begin at the first walked point, which is the ring's south-west corner.
+  await draw('d', [420, 17], [420, 672]);
+  await draw('d', [-12, 330], [420, 330]);
+  await draw('l', [200, 9], [200, 330]);
+  await key('f');
+  await page.waitForTimeout(350);
+  for (const spot of [
+    [420, 500],
+    [100, 330],
+    [203, 200],
+  ] as const) {
+    await key('g');
+    await press(...spot);
+  }
+  await saved(page);
+  const { plan } = await stored(page, id);
+  expect(Object.keys(plan.lines)).toHaveLength(5);
+  expect(Object.keys(plan.gates)).toHaveLength(4);
+
+  await key('2');
+  await button(/^Ring/);
+  await act(page.getByRole('tab', { name: 'Proposals' }).click());
+  await expect(page.getByText('★ recommended')).toBeVisible();
+  const recommended = page.getByRole('columnheader', { name: /recommended/ });
+  const name = (await recommended.textContent())!.replace('★ recommended', '').trim();
+  const take = page.getByRole('button', { name: `Take ${name.toLowerCase()}`, exact: true });
+  if (await take.isEnabled()) await act(take.click());
+  await expect(take).toBeDisabled();
+
+  await key('3');
+  await button(/^All 5 lines/);
+  await act(page.getByRole('button', { name: 'Take it' }).click());
+  await saved(page);
+  await key('6');
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    act(page.getByRole('link', { name: 'Order list, CSV' }).click()),
+  ]);
+  const order = readFileSync((await download.path())!, 'utf8');
+  expect(order).toMatch(/Steel/);
+  expect(order.split('\n').length).toBeGreaterThan(8);
+
+  await saved(page);
+  const last = await report();
+  const whole = last.paddocks.reduce((m, p) => m + p.area_m2, 0);
+  expect(Math.abs(whole / area_m2 - 1)).toBeLessThan(0.005);
+  expect(last.paddocks.length).toBeGreaterThanOrEqual(4);
+  expect(last.findings.filter((f) => f.kind === 'stop')).toEqual([]);
+  // Every finding that is left says why, and where that comes from.
+  for (const f of last.findings) expect(`${f.why} ${f.source.text}`.length, f.rule).toBeGreaterThan(40); // prettier-ignore
+  console.log(`the whole job took ${actions} actions; left: ${last.findings.map((f) => `${f.kind} ${f.rule}`).join(', ')}`); // prettier-ignore
+  expect(actions).toBeLessThan(60);
+});
