@@ -27,7 +27,14 @@ const choose = (name) => async (page) =>
 
 await withDemo('4393', async (browser, address) => {
   const picture = (...what) => take(browser, address, ...what);
-  await picture('start', '/new', DESK);
+  // What the first page shows of the program, in both schemes.
+  for (const scheme of ['light', 'dark'])
+    await take(browser, address, `../../public/sample-${scheme}`, '/p/hollin-scar/land', { width: 1280, height: 720 }, async (page) => {
+      await page.getByLabel('Scheme').selectOption(scheme);
+      await choose('Middle west')(page);
+    }); // prettier-ignore
+  await picture('first', '/', { width: 1280, height: 1000 });
+  await picture('start', '/new?from=laneway', DESK);
   await picture('land', '/p/hollin-scar/land', DESK, choose('Middle west'));
   await picture('strands', '/p/hollin-scar/strands', DESK, choose('Old march'));
   const strandsTab = (line, tab) => async (page) => {

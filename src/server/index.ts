@@ -8,6 +8,7 @@ import { openDatabase } from './database.js';
 import { createPool, type Pool } from './jobs/pool.js';
 import { recordStore, type RecordStore } from './records/store.js';
 import { planStore, type PlanStore } from './store.js';
+import { remembered } from './summaries.js';
 
 export interface Store extends PlanStore {
   readonly records: RecordStore;
@@ -29,6 +30,15 @@ export function store(): Promise<Store> {
       throw error;
     });
   return opened;
+}
+
+const summaries = remembered(
+  async (id) => (await jobs().run('summary', { file: storeFile(), id }))['text']!,
+);
+/** A property in a few figures, as JSON; null when there is none. */
+export async function summary(id: string): Promise<string | null> {
+  const revision = await (await store()).revisionOf(id);
+  return revision === null ? null : summaries(id, revision);
 }
 
 let pool: Pool | null = null;

@@ -233,6 +233,17 @@ export function planStore(db: Knex, parts: readonly Part[] = PARTS) {
       return rows.map((r) => ({ ...r, revision: Number(r.revision ?? 0) })) as PropertyRow[];
     },
 
+    /** How many changes a property has seen; null when there is none of this id. */
+    async revisionOf(id: string): Promise<number | null> {
+      const row = await db('property').where({ id }).first('id');
+      if (!row) return null;
+      const last = await db('change')
+        .where({ property_id: id })
+        .max({ revision: 'revision' })
+        .first();
+      return Number(last?.['revision'] ?? 0);
+    },
+
     /** Stores a grid by its content; gives its id. */
     async putGrid(grid: Grid): Promise<string> {
       const body = JSON.stringify(grid);

@@ -44,6 +44,8 @@ interface View {
   /** What of the chosen line's strands is being looked at. */
   readonly strandsTab: StrandsTab;
   readonly help: boolean;
+  /** Which stop of the tour is shown; null: none. */
+  readonly tour: number | null;
   readonly findingsOpen: boolean;
 }
 
@@ -66,6 +68,7 @@ export const useView = create<View>(() => ({
   cursor: null,
   strandsTab: 'strands',
   help: false,
+  tour: null,
   findingsOpen: true,
 }));
 

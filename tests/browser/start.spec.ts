@@ -135,11 +135,8 @@ test('the whole job, from a noisy walk and a grid to the order list, in under si
   await draw('l', [200, 9], [200, 330]);
   await key('f');
   await page.waitForTimeout(350);
-  for (const spot of [
-    [420, 500],
-    [100, 330],
-    [203, 200],
-  ] as const) {
+  const gates: [number, number][] = [[420, 500], [100, 330], [203, 200]]; // prettier-ignore
+  for (const spot of gates) {
     await key('g');
     await press(...spot);
   }
@@ -181,4 +178,83 @@ test('the whole job, from a noisy walk and a grid to the order list, in under si
   for (const f of last.findings) expect(`${f.why} ${f.source.text}`.length, f.rule).toBeGreaterThan(40); // prettier-ignore
   console.log(`the whole job took ${actions} actions; left: ${last.findings.map((f) => `${f.kind} ${f.rule}`).join(', ')}`); // prettier-ignore
   expect(actions).toBeLessThan(60);
+});
+
+test('the first page opens the sample farm with its tour, which goes through five steps and is left at any time', async ({
+  page,
+}) => {
+  await page.goto('/');
+  await axe(page);
+  const demo = page.getByRole('listitem').filter({ hasText: 'Hollin Scar' }).first();
+  await expect(demo).toContainText(/km of fence, £/);
+  await expect(demo).toContainText(/\d Stop, \d+ Mend/);
+  await page.getByRole('button', { name: 'Open the sample farm' }).click();
+  const tour = page.getByRole('region', { name: 'Tour' });
+  await expect(tour.getByRole('heading')).toBeFocused();
+  for (const [step, title] of [
+    ['land', 'A fence is a line'],
+    ['strands', 'Its strands, to scale'],
+    ['section', 'A post that lifts'],
+    ['power', 'Volts at the worst point'],
+    ['supplies', 'The order'],
+  ] as const) {
+    await expect(tour.getByRole('heading')).toHaveText(title);
+    await expect(page).toHaveURL(new RegExp(`/${step}`));
+    if (step === 'section')
+      await expect(page.getByText(/too little: a stouter post/)).toBeVisible();
+    if (step === 'strands') await axe(page);
+    if (step !== 'supplies') await tour.getByRole('button', { name: 'Next' }).click();
+  }
+  await tour.getByRole('button', { name: 'Leave the tour' }).click();
+  await expect(tour).toHaveCount(0);
+  // It can be had again, from the sheet of keys.
+  await page.keyboard.press('?');
+  await page.getByRole('button', { name: 'Take the tour' }).click();
+  await expect(tour).toContainText('Stop 1 of 5');
+});
+
+test('a ready shape is begun from its picture, and an empty map says what to do', async ({
+  page,
+}) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: /A laneway with paddocks/ }).click();
+  await expect(page.getByText('7 paddocks')).toBeVisible();
+  await page.getByLabel('Area within it').fill('12');
+  await page.getByLabel('Area within it').press('Enter');
+  await expect(page.locator('dl')).toContainText(/12\.0\sha/);
+  await page.getByRole('radio', { name: 'A paddock' }).focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByRole('radio', { name: 'A laneway with paddocks' })).toBeChecked();
+  await page.getByLabel('Name', { exact: true }).fill('Six and a lane');
+  await page.getByRole('button', { name: 'Start the plan' }).click();
+  await expect(page).toHaveURL(/land$/);
+  const { plan } = await stored(page, page.url().split('/')[4]!);
+  expect(Object.keys(plan.lines)).toHaveLength(7);
+  expect(Object.keys(plan.gates)).toHaveLength(7);
+
+  await page.goto('/new');
+  await page.getByLabel('Name', { exact: true }).fill('Nothing yet');
+  await page.getByRole('button', { name: 'Start the plan' }).click();
+  await expect(page.getByRole('button', { name: 'Draw', pressed: true })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('heading', { name: 'Nothing is drawn yet' })).toBeVisible();
+  await axe(page);
+  // Dropped on it, a walk gives the property its place and waits to be brought in.
+  await drop(page, { 'strange.txt2': 'x' });
+  const target = page.locator('[data-map]');
+  const data = await page.evaluateHandle((text) => {
+    const transfer = new DataTransfer();
+    transfer.items.add(new File([text], 'ring.gpx'));
+    return transfer;
+  }, files.gpx);
+  await target.dispatchEvent('drop', { dataTransfer: data });
+  await page.getByLabel('What Stile is').selectOption('gate');
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await saved(page);
+  const brought = (await stored(page, page.url().split('/')[4]!)).plan as unknown as {
+    origin: { proj: string };
+    gates: Record<string, { name: string }>;
+  };
+  expect(brought.origin.proj).toContain('lon_0=18.4');
+  expect(Object.values(brought.gates).map((g) => g.name)).toEqual(['Road gate', 'Stile']);
 });

@@ -6,6 +6,7 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { evaluate } from '../../core/evaluate.js';
 import { catalogue } from '../../core/plan/catalogue.js';
+import { summaryOf } from '../../core/summary.js';
 import { groundOf } from '../../core/terrain/ground.js';
 import { heightRange } from '../../core/terrain/relief.js';
 import type { Proposed } from '../../formats/change.js';
@@ -176,6 +177,12 @@ export const JOBS = {
     return {
       text: JSON.stringify(evaluate(plan, groundOf(plan, grids), catalogue, { mends: MOST_MENDS })),
     };
+  }),
+
+  /** A property of the store in a few figures. */
+  summary: job<{ file: string; id: string }>(STORED, async ({ file, id }) => {
+    const { plan, grids } = await stored(file, id);
+    return { text: JSON.stringify(summaryOf(plan, grids)) };
   }),
 
   /** A property of the store in one of its formats. */

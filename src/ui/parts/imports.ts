@@ -81,3 +81,17 @@ export async function importWalked(file: File, origin: Origin | null, reference:
     reference,
   });
 }
+
+/** Which of the two a file is: heights, or lines and places. */
+export async function kindOfFile(file: File): Promise<'ground' | 'walk' | null> {
+  const kind = suffix(file);
+  if (['asc', 'tif', 'tiff', 'txt'].includes(kind)) return 'ground';
+  if (['gpx', 'kml', 'geojson', 'json', 'zip'].includes(kind)) return 'walk';
+  if (kind !== 'csv') return null;
+  // A table of points has heights, or bare numbers without a heading.
+  const head = (await file.slice(0, 400).text()).split('\n')[0]!;
+  const cells = head.split(/[,;\t]/).map((c) => c.trim());
+  const heights = cells.some((c) => /^(z|h|height|elev|elevation|alt|altitude)$/i.test(c));
+  const bare = cells.length >= 3 && cells.every((c) => c !== '' && Number.isFinite(Number(c)));
+  return heights || bare ? 'ground' : 'walk';
+}

@@ -1,9 +1,9 @@
 import { Download, Upload } from 'lucide-react';
 import { useId, useState, type ChangeEvent } from 'react';
-import { changeGround, useSession } from '../../session/session.js';
-import { importGround, importWalked, type Guess, type Said } from '../../ui/parts/imports.js';
+import { useSession } from '../../session/session.js';
+import type { Guess, Said } from '../../ui/parts/imports.js';
 import { ReferenceFields } from '../../ui/parts/Reference.js';
-import { wait } from './waiting.js';
+import { bringGround, bringWalk } from './bringFile.js';
 
 /** Bring walked lines and ground in; take the plan out. */
 export function Files() {
@@ -78,14 +78,8 @@ function useFile(read: (file: File) => Promise<string>) {
 
 function WalkedImport() {
   const field = useId();
-  const plan = useSession((s) => s.plan);
   const { take, error, done } = useFile(async (file) => {
-    // An empty property has no place yet: it lies where its first walk does.
-    const laid = [plan.lines, plan.energisers, plan.things ?? {}];
-    const begins = plan.ground.kind === 'flat' && laid.every((t) => Object.keys(t).length === 0);
-    const walked = await importWalked(file, begins ? null : plan.origin);
-    const { lines, places, origin } = walked;
-    wait({ from: file.name, lines, places, ...(begins ? { origin } : {}) });
+    await bringWalk(file);
     return '';
   });
   return (
@@ -105,14 +99,12 @@ function WalkedImport() {
 
 function GroundImport() {
   const field = useId();
-  const origin = useSession((s) => s.plan.origin);
   const [said, setSaid] = useState<Said>('guess');
   const [last, setLast] = useState<{ file: File; as: Guess } | null>(null);
   const read = async (file: File, as: Said) => {
-    const ground = await importGround(file, as, origin);
-    setLast({ file, as: ground.as });
-    await changeGround({ kind: 'grid', id: ground.id }, `ground from ${file.name}`.slice(0, 180));
-    return `${ground.cols} × ${ground.rows} heights.`;
+    const brought = await bringGround(file, as);
+    setLast({ file, as: brought.as });
+    return brought.words;
   };
   const { take, again, error, done } = useFile((file) => read(file, said));
   return (

@@ -1,19 +1,54 @@
-import { useSession } from '../../session/session.js';
+import { lazy, Suspense, useState } from 'react';
+import { refuse, useSession } from '../../session/session.js';
 import { look, useView, type Tool } from '../../session/view.js';
 import { nudge, removeChosen, splitHere, takeTool } from './actions.js';
 import { bound, useKeys } from '../../ui/keys.js';
 import { LandCards, LandTools } from './LandPanel.js';
 import { MapCanvas } from './MapCanvas.js';
 import { dropDrawing, endDrawing, useSketch } from './sketch.js';
+import { useWaiting } from './waiting.js';
+
+const EmptyMap = lazy(() => import('./EmptyMap.js').then((m) => ({ default: m.EmptyMap })));
 
 /** Where lines, gates and energisers go. */
 export function LandView() {
   useLandKeys();
+  const [said, setSaid] = useState('');
+  const drawing = useSketch((k) => k.from !== null);
+  const empty = useSession((s) => Object.keys(s.plan.lines).length === 0);
+  const choosing = useView((v) => v.tool === 'select');
+  const waits = useWaiting((w) => w.walk !== null);
+  const bare = empty && choosing && !drawing && !waits;
+  const take = (files: readonly File[]) => {
+    void import('./bringFile.js')
+      .then((m) => m.bringDropped(files))
+      .then(setSaid, (e: Error) => refuse(e.message));
+  };
   return (
     <div className="grid h-full grid-cols-[292px_1fr] grid-rows-[auto_1fr] max-[700px]:flex max-[700px]:h-auto max-[700px]:flex-col">
       <LandTools />
-      <div className="row-span-2 min-w-0 max-[700px]:h-[60vh] max-[700px]:flex-none">
+      <div
+        className="relative row-span-2 min-w-0 max-[700px]:h-[60vh] max-[700px]:flex-none"
+        onDragOver={(e) => e.preventDefault()}
+        onDrop={(e) => {
+          e.preventDefault();
+          take([...e.dataTransfer.files]);
+        }}
+      >
         <MapCanvas />
+        {bare && (
+          <Suspense fallback={null}>
+            <EmptyMap take={take} />
+          </Suspense>
+        )}
+        {said && (
+          <p
+            role="status"
+            className="bg-panel border-rule absolute bottom-2 left-2 border px-2 py-1"
+          >
+            {said}
+          </p>
+        )}
       </div>
       <LandCards />
     </div>

@@ -107,7 +107,10 @@ export function HelpSheet({ steps }: { steps: readonly Pick<Step, 'key' | 'name'
             measured on the drawing. Nothing here says that a fence is safe or lawful: check local
             codes, the maker's instructions, and ask licensed electricians and engineers.
           </p>
-          <Dialog.Close className="button mt-3">Close</Dialog.Close>
+          <div className="mt-3 flex gap-2">
+            <Dialog.Close className="button">Close</Dialog.Close>
+            <Button onClick={() => look({ help: false, tour: 0 })}>Take the tour</Button>
+          </div>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

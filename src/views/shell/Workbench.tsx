@@ -1,4 +1,4 @@
-import { Suspense, useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { openSession, redo, refuse, undo, useSession } from '../../session/session.js';
 import { goTo, look, rememberView, useView } from '../../session/view.js';
 import { SectionStrip } from '../section/SectionStrip.js';
@@ -9,6 +9,8 @@ import { HelpSheet, Notices } from './Notices.js';
 import { Rail } from './Rail.js';
 import { TopBar } from './TopBar.js';
 
+const Tour = lazy(() => import('./Tour.js').then((m) => ({ default: m.Tour })));
+
 /** One property: rail of steps, the view, the section below, findings beside. */
 export function Workbench({ id, step: first }: { id: string; step: string }) {
   const [state, setState] = useState<'opening' | 'open' | string>('opening');
@@ -18,7 +20,9 @@ export function Workbench({ id, step: first }: { id: string; step: string }) {
     rememberView();
     const opened = stepNamed(first);
     look({ step: opened.step.id });
-    if (new URLSearchParams(location.search).has('draw')) look({ tool: 'draw' });
+    const asked = new URLSearchParams(location.search);
+    if (asked.has('draw')) look({ tool: 'draw' });
+    if (asked.has('tour')) look({ tour: 0 });
     openSession(id).then(
       () => {
         setState('open');
@@ -32,6 +36,7 @@ export function Workbench({ id, step: first }: { id: string; step: string }) {
   }, [id, first]);
 
   useShellKeys(STEPS);
+  const tour = useView((v) => v.tour !== null);
 
   if (state !== 'open') {
     return (
@@ -64,6 +69,11 @@ export function Workbench({ id, step: first }: { id: string; step: string }) {
         <Findings />
       </div>
       <HelpSheet steps={STEPS} />
+      {tour && (
+        <Suspense fallback={null}>
+          <Tour />
+        </Suspense>
+      )}
     </div>
   );
 }

@@ -11,7 +11,8 @@ import { measuredIn, type Form } from './answers.js';
 import type { Read } from './files.js';
 import { Fault, FilePick, Labelled, Question, Radios } from './questions.js';
 import { Shapes } from './Shapes.js';
-import { bracedIn, money } from './SoFar.js';
+import { money } from './money.js';
+import { bracedIn } from './SoFar.js';
 
 /** Where the first lines run: drawn, walked, typed, or a ready shape. */
 export function Lines(p: {

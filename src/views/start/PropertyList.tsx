@@ -1,15 +1,13 @@
-import { Plus } from 'lucide-react';
-import { useId, useState, type ChangeEvent } from 'react';
+import { Play, Plus } from 'lucide-react';
+import { useId, useState } from 'react';
+import { TEMPLATES } from '../../core/edit/templates.js';
+import { Button } from '../../ui/parts/Button.js';
 import { postJson } from '../../ui/parts/imports.js';
+import { Property, type Row } from './Property.js';
+import { FilePick } from './questions.js';
+import { ShapePicture } from './Shapes.js';
 
-interface Row {
-  readonly id: string;
-  readonly name: string;
-  readonly created_at: string;
-  readonly revision: number;
-}
-
-/** The properties of this store, a new one, or one from a plan file. */
+/** The first page: what the program does, the properties of this store, and ways to begin. */
 export function PropertyList({
   properties,
   missing,
@@ -17,13 +15,116 @@ export function PropertyList({
   properties: readonly Row[];
   missing: boolean;
 }) {
-  const field = useId();
   const [error, setError] = useState<string | null>(missing ? 'There is no such property.' : null);
-  const take = async (event: ChangeEvent<HTMLInputElement>) => {
-    const file = event.target.files?.[0];
-    event.target.value = '';
+  return (
+    <main className="mx-auto max-w-[1100px] px-5 py-10 max-[700px]:py-6">
+      <div className="grid grid-cols-[5fr_7fr] items-center gap-8 max-[800px]:grid-cols-1">
+        <div>
+          <h1 className="text-4xl font-semibold" style={{ fontStretch: '108%' }}>
+            Anabatic
+          </h1>
+          <p className="mt-2 max-w-[46ch] text-[15px]">
+            Plans, builds and looks after permanent high-tensile electric fences: from a walked line
+            to an order list, with the reason beside every number.
+          </p>
+          <div className="mt-5 flex flex-wrap gap-2">
+            <a className="button button-strong" href="/new">
+              <Plus size={15} aria-hidden /> New property
+            </a>
+            <Sample onError={setError} />
+          </div>
+        </div>
+        <figure>
+          <img
+            className="border-rule w-full border dark:hidden"
+            src="/sample-light.png"
+            width={960}
+            height={540}
+            loading="lazy"
+            alt="The sample farm: its fences on a map with contours, and below it one fence from end to end with its posts, strands and volts."
+          />
+          <img
+            className="border-rule hidden w-full border dark:block"
+            src="/sample-dark.png"
+            width={960}
+            height={540}
+            loading="lazy"
+            alt="The sample farm in the dark scheme: its fences on a map, and below it one fence from end to end."
+          />
+          <figcaption className="label mt-1">
+            The sample farm. Everything in it is made up.
+          </figcaption>
+        </figure>
+      </div>
+      {error && (
+        <p role="alert" className="text-live mt-3">
+          {error}
+        </p>
+      )}
+      <h2 className="heading border-ink mt-10 border-b pb-1">Properties</h2>
+      <ul className="grid grid-cols-2 gap-x-6 max-[800px]:grid-cols-1">
+        {properties.map((p) => (
+          <Property key={p.id} row={p} />
+        ))}
+      </ul>
+      {properties.length === 0 && (
+        <p className="label py-3">
+          None yet. Begin with your own ground, with one of the shapes below, or look at the sample
+          farm first.
+        </p>
+      )}
+      <PlanFile onError={setError} />
+      <h2 className="heading border-ink mt-10 border-b pb-1">Begin with a shape</h2>
+      <ul className="mt-3 grid grid-cols-3 gap-4 max-[700px]:grid-cols-1">
+        {Object.entries(TEMPLATES).map(([id, t]) => (
+          <li key={id}>
+            <a
+              className="border-rule hover:border-ink bg-panel flex h-full flex-col gap-2 rounded-[3px] border p-3"
+              href={`/new?from=${id}`}
+            >
+              <ShapePicture id={id} />
+              <span className="font-semibold underline underline-offset-4">{t.name}</span>
+              <span className="label">{t.words}</span>
+            </a>
+          </li>
+        ))}
+      </ul>
+      <p className="label mt-10 max-w-[70ch]">
+        A first opinion with its reasons, never a promise that a fence is safe or lawful. Follow
+        local codes and the maker's instructions, and leave mains work and loaded structures to
+        licensed people.
+      </p>
+    </main>
+  );
+}
+
+/** Opens the invented farm with its tour. */
+function Sample({ onError }: { onError: (words: string) => void }) {
+  const [busy, setBusy] = useState(false);
+  const open = async () => {
+    setBusy(true);
+    try {
+      const { id } = await postJson<{ id: string }>('/api/sample', {});
+      location.assign(`/p/${id}/land?tour`);
+    } catch (e) {
+      onError((e as Error).message);
+      setBusy(false);
+    }
+  };
+  return (
+    <Button disabled={busy} onClick={() => void open()}>
+      <Play size={14} aria-hidden /> Open the sample farm
+    </Button>
+  );
+}
+
+/** A property from a plan file. */
+function PlanFile({ onError }: { onError: (words: string | null) => void }) {
+  const field = useId();
+  const take = async (files: FileList | null) => {
+    const file = files?.[0];
     if (!file) return;
-    setError(null);
+    onError(null);
     try {
       let value: object;
       try {
@@ -34,63 +135,15 @@ export function PropertyList({
       const { id } = await postJson<{ id: string }>('/api/properties', value);
       location.assign(`/p/${id}/land`);
     } catch (e) {
-      setError(`${file.name}: ${(e as Error).message}`);
+      onError(`${file.name}: ${(e as Error).message}`);
     }
   };
   return (
-    <main className="mx-auto max-w-[720px] px-5 py-12">
-      <h1 className="text-3xl font-semibold" style={{ fontStretch: '108%' }}>
-        Anabatic
-      </h1>
-      <p className="mt-1 max-w-[52ch] text-[15px]">
-        Plans, builds and looks after permanent high-tensile electric fences: from a walked line to
-        an order list, with the reason beside every number.
-      </p>
-      <h2 className="heading border-ink mt-8 border-b pb-1">Properties</h2>
-      <ul>
-        {properties.map((p) => (
-          <li key={p.id} className="border-rule border-b">
-            <a
-              className="hover:bg-chosen flex items-baseline justify-between gap-4 px-1 py-2.5"
-              href={`/p/${p.id}/land`}
-            >
-              <span className="font-semibold underline underline-offset-4">{p.name}</span>
-              <span className="label">
-                {p.revision === 0 ? 'unchanged' : `${p.revision} changes`}, since{' '}
-                {p.created_at.slice(0, 10)}
-              </span>
-            </a>
-          </li>
-        ))}
-        {properties.length === 0 && <li className="label py-3">None yet.</li>}
-      </ul>
-      <div className="mt-5 flex flex-wrap items-end gap-x-8 gap-y-4">
-        <a className="button button-strong" href="/new">
-          <Plus size={15} aria-hidden /> New property
-        </a>
-        <div>
-          <label htmlFor={field} className="label block">
-            or from a plan file
-          </label>
-          <input
-            id={field}
-            type="file"
-            accept=".json"
-            onChange={(e) => void take(e)}
-            className="file:border-rule file:bg-panel file:text-ink text-xs file:mr-2 file:cursor-pointer file:rounded-[3px] file:border file:px-2 file:py-1.5"
-          />
-        </div>
-      </div>
-      {error && (
-        <p role="alert" className="text-live mt-3">
-          {error}
-        </p>
-      )}
-      <p className="label mt-10 max-w-[70ch]">
-        A first opinion with its reasons, never a promise that a fence is safe or lawful. Follow
-        local codes and the maker's instructions, and leave mains work and loaded structures to
-        licensed people.
-      </p>
-    </main>
+    <div className="mt-3 flex flex-wrap items-center gap-2">
+      <label htmlFor={field} className="label">
+        A plan file brings a property in:
+      </label>
+      <FilePick id={field} accept=".json" shown={[]} take={(f) => void take(f)} />
+    </div>
   );
 }

@@ -1,6 +1,7 @@
 import { useSession } from '../../session/session.js';
 import { MEASURED, Num } from '../../ui/parts/Num.js';
 import { AREA } from '../land/areaOrigin.js';
+import { money } from './money.js';
 import type { Begun } from '../../workers/start.worker.js';
 
 /** What the answers make so far: length, area, ends, cost. */
@@ -38,7 +39,3 @@ export function SoFar({ begun }: { begun: Begun }) {
 /** Ends that are to be braced: each takes one rail. */
 export const bracedIn = (report: Begun['report']): number =>
   report.supplies.find((s) => s.id === 'end.rail')?.quantity ?? 0;
-
-/** Whole money in its currency. */
-export const money = (amount: number, currency: string): string =>
-  new Intl.NumberFormat(undefined, { style: 'currency', currency, maximumFractionDigits: 0 }).format(amount); // prettier-ignore

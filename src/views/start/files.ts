@@ -28,20 +28,6 @@ export interface Read {
 
 export const NOTHING: Read = { origin: null, ground: null, grid: null, walked: null };
 
-/** Which of the two a file is: heights, or lines and places. */
-export async function kindOfFile(file: File): Promise<'ground' | 'walk' | null> {
-  const suffix = file.name.toLowerCase().split('.').at(-1)!;
-  if (['asc', 'tif', 'tiff', 'txt'].includes(suffix)) return 'ground';
-  if (['gpx', 'kml', 'geojson', 'json', 'zip'].includes(suffix)) return 'walk';
-  if (suffix !== 'csv') return null;
-  // A table of points has heights, or bare numbers without a heading.
-  const head = (await file.slice(0, 400).text()).split('\n')[0]!;
-  const cells = head.split(/[,;\t]/).map((c) => c.trim());
-  const heights = cells.some((c) => /^(z|h|height|elev|elevation|alt|altitude)$/i.test(c));
-  const bare = cells.length >= 3 && cells.every((c) => c !== '' && Number.isFinite(Number(c)));
-  return heights || bare ? 'ground' : 'walk';
-}
-
 const wordsOf = (file: File, e: unknown) => `${file.name}: ${(e as Error).message}`;
 
 /** Reads all files. A walk that lies on the globe says where the property is; else the ground does. */

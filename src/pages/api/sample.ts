@@ -1,0 +1,15 @@
+import type { APIRoute } from 'astro';
+import sample from '../../../demo/hollin-scar.plan.json?raw';
+import { answer, json, jsonText } from '../../server/http.js';
+import { jobs, store, storeFile } from '../../server/index.js';
+
+const { name } = JSON.parse(sample) as { name: string };
+
+/** The invented sample farm: as it stands in this store already where nobody has changed it, else put in anew. */
+export const POST: APIRoute = ({ request }) =>
+  answer(async () => {
+    const there = (await (await store()).list()).find((p) => p.name === name && p.revision === 0);
+    if (there) return json({ id: there.id });
+    const made = await jobs().run('create', { body: sample, file: storeFile() }, request.signal);
+    return jsonText(made['text']!, 201);
+  });
