@@ -12,6 +12,7 @@ export const PatchSchema = Type.Array(
         op: Type.Union([Type.Literal('add'), Type.Literal('replace')]),
         path: pointer,
         value: Type.Unknown(),
+        before: Type.Optional(Type.String({ maxLength: 200 })),
       },
       closed,
     ),

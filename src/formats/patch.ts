@@ -35,9 +35,21 @@ export function applyPatch<T extends object>(document: T, steps: readonly PatchS
         else delete at[key];
       } else if (step.op === 'add' && Array.isArray(at)) {
         at.splice(key === '-' ? at.length : (key as number), 0, own(step.value));
-      } else at[key] = own(step.value);
+      } else if (step.before !== undefined && Object.hasOwn(at, step.before))
+        putBefore(at, key as string, own(step.value), step.before);
+      else at[key] = own(step.value);
     }
   });
+}
+
+/** Puts a key into a table in front of another one, so that what comes back stands where it stood. */
+function putBefore(table: Holder, key: string, value: unknown, before: string): void {
+  const keys = Object.keys(table);
+  const behind = keys.slice(keys.indexOf(before)).filter((k) => k !== key);
+  const kept = behind.map((k) => table[k]);
+  for (const k of [key, ...behind]) delete table[k];
+  table[key] = value;
+  behind.forEach((k, i) => (table[k] = kept[i]));
 }
 
 type Holder = Record<Key, unknown>;
@@ -89,7 +101,33 @@ export function edit<T extends object>(document: T, recipe: (draft: T) => void):
       path: toPointer(path),
       ...(op === 'remove' ? {} : { value: value as unknown }),
     }));
-  return { next, patch: steps(patch), inverse: steps(inverse) };
+  const returned = new Set<string>();
+  const back = steps(inverse).map((step, i) => {
+    if (step.op !== 'add') return step;
+    const before = keyBehind(document, next, inverse[i]!.path, returned);
+    returned.add(step.path);
+    return before === undefined ? step : { ...step, before };
+  });
+  return { next, patch: steps(patch), inverse: back };
+}
+
+/** The key that stood behind one that was taken out of a table, of those still there or put back before it. */
+function keyBehind(
+  was: object,
+  next: object,
+  path: readonly Key[],
+  returned: ReadonlySet<string>,
+): string | undefined {
+  const reach = (from: object) =>
+    path.slice(0, -1).reduce<unknown>((at, k) => (at as Holder | undefined)?.[k], from);
+  const [table, left] = [reach(was), reach(next)];
+  if (Array.isArray(table) || typeof table !== 'object' || typeof left !== 'object')
+    return undefined;
+  const keys = Object.keys(table ?? {});
+  const holder = path.slice(0, -1);
+  return keys
+    .slice(keys.indexOf(String(path.at(-1))) + 1)
+    .find((k) => Object.hasOwn(left ?? {}, k) || returned.has(toPointer([...holder, k])));
 }
 
 /** The steps that turn one document into another, by its top keys. */

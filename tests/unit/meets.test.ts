@@ -1,14 +1,20 @@
 /** Where lines meet, cross and share posts; what goes along when one of them is moved. */
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { addLine, extendLine, moveVertex, removeVertex } from '../../src/core/edit/edits.js';
+import {
+  addLine,
+  extendLine,
+  moveVertex,
+  removeLine,
+  removeVertex,
+} from '../../src/core/edit/edits.js';
 import { addLaneway } from '../../src/core/edit/reshape.js';
 import { planLength, pointAt } from '../../src/core/plan/geometry.js';
 import { jointsOf, meetingsOf } from '../../src/core/plan/meets.js';
 import { patched } from '../../src/core/plan/patched.js';
 import type { Plan } from '../../src/core/plan/schema.js';
 import { topologyOf } from '../../src/core/plan/topology.js';
-import { edit } from '../../src/formats/patch.js';
+import { applyPatch, edit } from '../../src/formats/patch.js';
 import { energiser, line, plan, report } from './scene.js';
 
 const lines = (...all: ReturnType<typeof line>[]) => plan(all).lines;
@@ -247,5 +253,24 @@ describe('a new fence knows what it is', () => {
       expect(touched.map((m) => m.a).sort()).toEqual(['a', 'b']);
     }
     expect(next.lines[made[0]!]!.vertices[0]!.e).toBeCloseTo(96, 6);
+  });
+});
+
+describe('undoing a deletion', () => {
+  const square = (id: string, e: number) => line(id, [[e, 0], [e + 100, 0], [e + 100, 100], [e, 100], [e, 0]]); // prettier-ignore
+  const farm = plan([square('a', 0), square('b', 200), square('c', 400), square('d', 600)]);
+  it.each([[['b']], [['a']], [['d']], [['b', 'c']], [['c', 'b']], [['a', 'c', 'd']], [['a', 'b', 'c', 'd']]])(
+    'of %j puts the lines where they stood, and every paddock has its name again',
+    (gone) => {
+      const { next, inverse } = edit(farm, (d) => gone.forEach((id) => removeLine(d, id)));
+      const back = applyPatch(next, inverse);
+      expect(Object.keys(back.lines)).toEqual(['a', 'b', 'c', 'd']);
+      expect(report(back).paddocks.map((p) => [p.name, p.e])).toEqual(report(farm).paddocks.map((p) => [p.name, p.e]));
+    },
+  ); // prettier-ignore
+  it('stands at the end where what it stood before has gone since', () => {
+    const { next, inverse } = edit(farm, (d) => removeLine(d, 'b'));
+    const later = edit(next, (d) => removeLine(d, 'c')).next;
+    expect(Object.keys(applyPatch(later, inverse).lines)).toEqual(['a', 'd', 'b']);
   });
 });

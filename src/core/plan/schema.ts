@@ -144,4 +144,6 @@ export interface PatchStep {
   op: 'add' | 'remove' | 'replace';
   path: string;
   value?: unknown;
+  /** Of an `add` into a table: the key that it stands before, where it is still there. */
+  before?: string;
 }
