@@ -177,6 +177,8 @@ const WITHOUT_MEND = new Set([
   'dead',
   'off-ground',
   'unsaid',
+  'later',
+  'short-run',
   'overhead',
   'outside',
   'networks-close',

@@ -1,8 +1,9 @@
 /** The start: what files count in, walks and places put into a plan, shapes to begin with, lines straightened. */
 import proj4 from 'proj4';
 import { describe, expect, it } from 'vitest';
-import { bringIn, closes, kindOfName, kindsFor } from '../../src/core/edit/bring.js';
-import { newPlan, sized, turnsLeft, type Answers } from '../../src/core/edit/firstPlan.js';
+import { bringIn, kindOfName, kindsFor } from '../../src/core/edit/bring.js';
+import { newPlan, sized, type Answers } from '../../src/core/edit/firstPlan.js';
+import { closes, sideWords, turnsLeft } from '../../src/core/plan/ring.js';
 import { straighten } from '../../src/core/edit/straighten.js';
 import { TEMPLATES } from '../../src/core/edit/templates.js';
 import { nearest, planLength, pointAt } from '../../src/core/plan/geometry.js';
@@ -141,6 +142,19 @@ describe('the first plan', () => {
     const marked = { name: 'Shed fencer', kind: 'energiser' as const, points: [P(-20, 50)] };
     const p = newPlan(answers({ lines: [{ name: 'Ring', points: ring }], places: [marked] }));
     expect(Object.values(p.energisers).map((e) => e.name)).toEqual(['Shed fencer']);
+  });
+});
+
+describe('the sides of a line', () => {
+  const square = [P(0, 0), P(9, 0), P(9, 9), P(0, 9), P(0, 0)];
+  it('that closes are its inside and its outside, whichever way round it runs', () => {
+    const words = (points: readonly { e: number; n: number }[]) => {
+      const l = line('a', points.map(({ e, n }) => [e, n])); // prettier-ignore
+      return (['left', 'right'] as const).map((side) => sideWords(l, side));
+    };
+    expect(words(square)).toEqual(['inside', 'outside']);
+    expect(words([...square].reverse())).toEqual(['outside', 'inside']);
+    expect(words(square.slice(0, 4))).toEqual(['to the left, walking it', 'to the right, walking it']); // prettier-ignore
   });
 });
 

@@ -62,6 +62,8 @@ export const wrongOnLand: [string, Plan][] = [
   ['mains-far', fed(thing('mains', [[0, 500]]))],
   ['gap', plan([run(), line('b', [[150, 100], [150, 2]])])], // prettier-ignore
   ['crosses', plan([run(), line('b', [[150, 100], [150, -100]])])], // prettier-ignore
+  ['ring', plan([run({ keepOut: ['fox'] }), line('b', [[0, -100], [0, 100]], { boundary: true })], { energisers: { unit: energiser('a', 150) } })], // prettier-ignore
+  ['outside-stock', paddock({ paddocks: {}, lines: { a: line('a', [[0, 0], [100, 0], [100, 100], [0, 100], [0, 0]], { left: [], right: ['sheep'] }) } })], // prettier-ignore
   ['loose-end', plan([run(), line('b', [[150, 100], [150, 0]])])], // prettier-ignore
   ['paddock-open', { ...paddock({}), lines: { a: line('a', [[0, 0], [100, 0], [100, 100]]) } }], // prettier-ignore
   ['paddock-water', paddock({ gates: gate({}) })],

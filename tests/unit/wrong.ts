@@ -156,6 +156,8 @@ export const wrong: [string, Plan][] = [
   ['rods-close', fed({}, { energisers: { unit: energiser('a', 0, { rodSpacing_m: 1 }) } })],
   ['off-ground', fed({}, {})],
   ['unsaid', fed({ left: [] })],
+  ['later', fed({ later: ['deer-farmed'] })],
+  ['short-run', plan([line('a', [[0, 0], [300, 0], [300, 4]])], { energisers: { unit: energiser('a', 150) } })], // prettier-ignore
   ['post-lifts', fed({})],
   ['clearance', fed({})],
   ...wrongOnLand,

@@ -3,7 +3,8 @@ import { addEnergiser, addGate, addLine } from './edits.js';
 import { builtFor } from './facing.js';
 import { addThing } from './landEdits.js';
 import { SHAPE_OF } from '../land/things.js';
-import { distance, JOIN_TOLERANCE, nearest, planLength } from '../plan/geometry.js';
+import { JOIN_TOLERANCE, nearest, planLength } from '../plan/geometry.js';
+import { closes } from '../plan/ring.js';
 import { snap } from '../plan/snap.js';
 import { fitWalk } from '../plan/walkFit.js';
 import type { Plan, Point, Thing, ThingKind } from '../plan/schema.js';
@@ -88,10 +89,6 @@ export function bringIn(
   const left = places.filter((p) => !putPlace(plan, p, Math.max(REACH, reach))).map((p) => p.name);
   return { lines: fitted.map((w) => ids.get(w)!), left };
 }
-
-/** Whether a line ends where it began. */
-export const closes = (points: readonly Point[]): boolean =>
-  points.length > 3 && distance(points[0]!, points.at(-1)!) <= JOIN_TOLERANCE;
 
 const lengthOf = (points: readonly Point[]): number => planLength({ vertices: points });
 

@@ -1,9 +1,10 @@
 /** The first complete plan, from the answers of the guided start. */
 import { addEnergiser } from './edits.js';
-import { bringIn, closes, type Walk, type Waypoint } from './bring.js';
+import { bringIn, type Walk, type Waypoint } from './bring.js';
 import { catalogue, figure, recordOf } from '../plan/catalogue.js';
 import { planLength, pointAt } from '../plan/geometry.js';
-import type { Plan, Point } from '../plan/schema.js';
+import { closes, turnsLeft } from '../plan/ring.js';
+import type { Plan } from '../plan/schema.js';
 import type { Report } from '../report/schema.js';
 
 export interface Answers {
@@ -68,13 +69,6 @@ function insideFirst(plan: Plan, id: string): void {
   if (!closes(line.vertices) || turnsLeft(line.vertices)) return;
   [line.left, line.right] = [line.right, line.left];
 }
-
-/** Whether a closed line runs anticlockwise, so that its inside lies to the left. */
-export const turnsLeft = (ring: readonly Point[]): boolean =>
-  ring.reduce((sum, a, i) => {
-    const b = ring[(i + 1) % ring.length]!;
-    return sum + a.e * b.n - b.e * a.n;
-  }, 0) > 0;
 
 /** A unit and rods may each change what the other must be: a few rounds settle them. */
 const ROUNDS = 4;

@@ -33,7 +33,8 @@ export function QuantityField(p: QuantityFieldProps) {
   const units = useUnits();
   const id = useId();
   const { error, input } = useDraft({
-    shown: toField(p.value, p.q, units),
+    // Without a value the field is empty: several things may differ in it.
+    shown: Number.isNaN(p.value) ? '' : toField(p.value, p.q, units),
     read: (text) => {
       const value = fromField(text, p.q, units);
       const fault = faultOf(value, p.label, p.q, limitsOf(p), units);

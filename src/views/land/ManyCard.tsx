@@ -6,6 +6,7 @@ import { MEASURED, Num } from '../../ui/parts/Num.js';
 import { commit, useSession } from '../../session/session.js';
 import { look } from '../../session/view.js';
 import { joinWith, removeChosen } from './actions.js';
+import { EditMany } from './EditMany.js';
 import { Button } from '../../ui/parts/Button.js';
 
 /** Several lines at once. */
@@ -25,6 +26,7 @@ export function ManyCard({ ids }: { ids: readonly string[] }) {
           </li>
         ))}
       </ul>
+      <EditMany key={known.join()} lines={known.map((id) => lines[id]!)} />
       <MoveBy ids={known} />
       <div className="flex flex-wrap gap-1">
         {known.length === 2 && <Button onClick={() => joinWith(known[1]!)}>Join them</Button>}

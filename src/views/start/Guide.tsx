@@ -1,6 +1,7 @@
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { useForm } from 'react-hook-form';
-import { closes, type Waypoint } from '../../core/edit/bring.js';
+import type { Waypoint } from '../../core/edit/bring.js';
+import { closes } from '../../core/plan/ring.js';
 import { newPlan } from '../../core/edit/firstPlan.js';
 import { TEMPLATES } from '../../core/edit/templates.js';
 import { catalogue } from '../../core/plan/catalogue.js';

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { crossingsOf, thingsOf } from '../../core/land/things.js';
 import type { Line } from '../../core/plan/schema.js';
 import type { LineReport } from '../../core/report/schema.js';
-import { oldFence, withOffsets } from '../../core/strands/retrofit.js';
+import { oldFence, withOffsets, withPair } from '../../core/strands/retrofit.js';
 import { isBarbed } from '../../core/wire/bottom.js';
 import { Caution, Part, Select, Check } from '../../ui/parts/controls.js';
 import { Num } from '../../ui/parts/Num.js';
@@ -28,11 +28,11 @@ export function OldFence({ line, report }: { line: Line; report: LineReport | un
       l.strands = oldFence(kind, cat);
       l.standing = true;
     });
-  const offsets = () => {
+  const hold = (words: string, make: typeof withOffsets) => {
     if (!need) return refuse('Say first who stands at this line, under “What it asks”.');
-    const next = withOffsets(line.strands, need, cat);
+    const next = make(line.strands, need, cat);
     if ('refused' in next) return refuse(next.refused);
-    commit(`live offsets on ${line.name}`, (d) => {
+    commit(`${words} on ${line.name}`, (d) => {
       d.lines[line.id]!.strands = next.map((s) => ({ ...s }));
     });
   };
@@ -67,8 +67,20 @@ export function OldFence({ line, report }: { line: Line; report: LineReport | un
           Hold stock off it with live strands on brackets: the fewest that meet each kind of animal
           with nose and chest and close the gaps that are too wide.
           <div className="mt-1">
-            <Button disabled={kept.length === 0} onClick={offsets}>
+            <Button disabled={kept.length === 0} onClick={() => hold('live offsets', withOffsets)}>
               Add live offsets
+            </Button>
+          </div>
+        </li>
+        <li>
+          Or make a pair of two barbed strands: spread, a live strand between them and one above,
+          the upper barbed strand bonded as their earth. It also stings where the soil is dry.
+          <div className="mt-1">
+            <Button
+              disabled={kept.filter((s) => isBarbed(s, cat)).length < 2}
+              onClick={() => hold('a live pair', withPair)}
+            >
+              Make a live pair
             </Button>
           </div>
         </li>

@@ -1,4 +1,5 @@
 import { Check } from '../../ui/parts/controls.js';
+import { sideWords } from '../../core/plan/ring.js';
 import { say } from '../../core/base/units.js';
 import type { Line } from '../../core/plan/schema.js';
 import { useUnits } from '../../ui/parts/Num.js';
@@ -53,8 +54,8 @@ export function Stock({ line }: { line: Line }) {
   );
   return (
     <div className="mb-5 grid grid-cols-4 gap-4 max-[900px]:grid-cols-2 max-[700px]:grid-cols-1">
-      {column('to the left, walking it', 'left', stock)}
-      {column('to the right, walking it', 'right', stock)}
+      {column(sideWords(line, 'left'), 'left', stock)}
+      {column(sideWords(line, 'right'), 'right', stock)}
       {column('kept out', 'keepOut', predators)}
       <fieldset>
         <legend className="label mb-1">the place</legend>
@@ -63,6 +64,31 @@ export function Stock({ line }: { line: Line }) {
         {flag('snow', 'snow or frozen ground')}
         {flag('dim', 'stock meet it in dim light')}
       </fieldset>
+      <details className="col-span-full" open={(line.later ?? []).length > 0}>
+        <summary className="label cursor-pointer">What must it hold later?</summary>
+        <p className="label mt-1">
+          What would then be missing is listed among the findings, so that posts and ends are chosen
+          once.
+        </p>
+        <div className="flex flex-wrap gap-x-4">
+          {[...stock, ...predators].map(([id, p]) => (
+            <Check
+              key={id}
+              label={p.name}
+              checked={line.later?.includes(id) ?? false}
+              onChange={(on) =>
+                commit(`what ${line.name} must hold later`, (d) => {
+                  const l = d.lines[line.id]!;
+                  const next = (l.later ?? []).filter((x) => x !== id);
+                  if (on) next.push(id);
+                  if (next.length > 0) l.later = next;
+                  else delete l.later;
+                })
+              }
+            />
+          ))}
+        </div>
+      </details>
     </div>
   );
 }

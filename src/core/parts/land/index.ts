@@ -22,6 +22,8 @@ import { oldFence } from './rules/oldFence.js';
 import { outside } from './rules/outside.js';
 import { overhead } from './rules/overhead.js';
 import { gap, paddockGate, paddockSides, paddockWater } from './rules/paddocks.js';
+import { outsideStock } from './rules/outsideStock.js';
+import { ring } from './rules/ring.js';
 import { publicWay } from './rules/publicWay.js';
 import { trees } from './rules/trees.js';
 
@@ -109,6 +111,8 @@ export const land = {
     paddockWater,
     paddockGate,
     paddockSides,
+    outsideStock,
+    ring,
     oldFence,
     burnCrossing,
     publicWay,

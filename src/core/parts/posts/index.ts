@@ -12,6 +12,8 @@ import type { StockPiece } from '../stock/index.js';
 import { keys } from './keys.js';
 import { placed } from './placed.js';
 import { baysTooLong } from './rules/baysTooLong.js';
+import { bracesIn } from '../../posts/braces.js';
+import { shortRun } from './rules/shortRun.js';
 import { bendUnbraced } from './rules/bendUnbraced.js';
 import { postBarred } from './rules/postBarred.js';
 import { postShort } from './rules/postShort.js';
@@ -75,8 +77,10 @@ export const posts = {
     const { layout, own } = (of as { posts: PostsPiece }).posts;
     if (line.standing) return [];
     const out = own.map((p) => [recordOf(cat.posts, p.kind).price, 1] as const);
-    // A brace at both ends of the run, pulling against its wire.
-    const braced = line.strands.some((s) => !s.kept) ? 2 * layout.runs.length : 0;
+    // A brace at both ends of a run, pulling against its wire.
+    const braced = line.strands.some((s) => !s.kept)
+      ? layout.runs.reduce((n, run) => n + bracesIn(run.ground_m, cat), 0)
+      : 0;
     const dropper = line.dropper && recordOf(cat.droppers, line.dropper.kind).price;
     return [
       ...out,
@@ -87,5 +91,5 @@ export const posts = {
       [`wire.${usual('wire')}`, braced * figure(cat, 'end.braceWire')],
     ];
   },
-  rules: [postShort, postUnsuited, baysTooLong, postBarred, bendUnbraced],
+  rules: [postShort, postUnsuited, baysTooLong, postBarred, bendUnbraced, shortRun],
 };

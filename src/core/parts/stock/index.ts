@@ -4,6 +4,7 @@ import { requirementOf } from '../../strands/requirement.js';
 import { lineStage, type Door } from '../part.js';
 import { keys } from './keys.js';
 import { placed } from './placed.js';
+import { later } from './rules/later.js';
 import { unsaid } from './rules/unsaid.js';
 
 export interface StockPiece {
@@ -28,6 +29,10 @@ export const stock = {
         named(cat.profiles, id, `/newLines/${list}/${i}`, 'profile'),
       );
     }
+    for (const [key, line] of Object.entries(plan.lines))
+      line.later?.forEach((id, i) =>
+        named(cat.profiles, id, `/lines/${key}/later/${i}`, 'profile'),
+      );
     if (plan.newLines.model !== undefined)
       named(cat.energisers, plan.newLines.model, '/newLines/model', 'energiser');
   },
@@ -45,5 +50,5 @@ export const stock = {
     }),
     work: ({ cat, ...facing }): StockPiece => ({ asked: requirementOf(facing, cat) }),
   }),
-  rules: [unsaid],
+  rules: [unsaid, later],
 };

@@ -13,6 +13,12 @@ export const keys = {
       stepOver: Type.Optional(Type.Boolean({ description: 'people step over it' })),
       snow: Type.Optional(Type.Boolean({ description: 'snow lies, or the ground freezes' })),
       dim: Type.Optional(Type.Boolean({ description: 'stock meet it in dim light' })),
+      later: Type.Optional(
+        Type.Array(words(40), {
+          maxItems: 8,
+          description: 'profile ids that it must hold, or keep out, at some later time',
+        }),
+      ),
       demands: Type.Optional(DemandsSchema),
     },
     property: {
