@@ -13,7 +13,15 @@ export interface Step {
   /** Whether the section of the chosen line stands below it. */
   readonly section: boolean;
   readonly view: ComponentType;
+  /** Fetches the view before it is looked at. */
+  readonly load?: () => Promise<unknown>;
 }
+
+/** A view that is loaded when it is first looked at, or before. */
+const view = (load: () => Promise<ComponentType>): Required<Pick<Step, 'view' | 'load'>> => ({
+  view: lazy(() => load().then((made) => ({ default: made }))),
+  load,
+});
 
 export const STEPS: readonly Step[] = [
   {
@@ -21,44 +29,42 @@ export const STEPS: readonly Step[] = [
     name: 'Land',
     key: '1',
     section: true,
-    view: lazy(() => import('./land/LandView.js').then((m) => ({ default: m.LandView }))),
+    ...view(() => import('./land/LandView.js').then((m) => m.LandView)),
   },
   {
     id: 'strands',
     name: 'Strands',
     key: '2',
     section: false,
-    view: lazy(() => import('./strands/StrandsView.js').then((m) => ({ default: m.StrandsView }))),
+    ...view(() => import('./strands/StrandsView.js').then((m) => m.StrandsView)),
   },
   {
     id: 'section',
     name: 'Section',
     key: '3',
     section: true,
-    view: lazy(() => import('./section/SectionView.js').then((m) => ({ default: m.SectionView }))),
+    ...view(() => import('./section/SectionView.js').then((m) => m.SectionView)),
   },
   {
     id: 'power',
     name: 'Power',
     key: '4',
     section: true,
-    view: lazy(() => import('./power/PowerView.js').then((m) => ({ default: m.PowerView }))),
+    ...view(() => import('./power/PowerView.js').then((m) => m.PowerView)),
   },
   {
     id: 'strain',
     name: 'Strain',
     key: '5',
     section: true,
-    view: lazy(() => import('./strain/StrainView.js').then((m) => ({ default: m.StrainView }))),
+    ...view(() => import('./strain/StrainView.js').then((m) => m.StrainView)),
   },
   {
     id: 'supplies',
     name: 'Supplies',
     key: '6',
     section: false,
-    view: lazy(() =>
-      import('./supplies/SuppliesView.js').then((m) => ({ default: m.SuppliesView })),
-    ),
+    ...view(() => import('./supplies/SuppliesView.js').then((m) => m.SuppliesView)),
   },
 ];
 

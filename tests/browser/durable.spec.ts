@@ -76,6 +76,7 @@ test('kill -9 amid edits loses nothing that was called saved, and what was not w
 test('an edit made while the server is dead outlives a closed tab', async ({ page, context }) => {
   await page.goto(`${base}/p/hollin-scar/land`);
   await page.getByRole('button', { name: /^Terrace\s*\d/ }).click();
+  await expect(page.getByLabel('Name of the line')).toBeVisible();
   await kill();
   await renameTo(page, 'Kept in the browser');
   await expect(page.locator('[data-save=waiting]')).toBeVisible();

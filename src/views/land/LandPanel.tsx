@@ -1,5 +1,6 @@
 import { Fence, MousePointer2, PenLine, Route, Zap } from 'lucide-react';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, useState } from 'react';
+import { Loaded } from '../../ui/parts/Loaded.js';
 import { useSession } from '../../session/session.js';
 import { useView, useViewOf, type Tool } from '../../session/view.js';
 import { THING_NAMES } from '../../core/edit/landEdits.js';
@@ -12,13 +13,12 @@ import { useWaiting } from './waiting.js';
 import { Button } from '../../ui/parts/Button.js';
 
 // What is first shown is the map: a card comes when something is chosen.
-const PaddockCard = lazy(() =>
-  import('./PaddockCard.js').then((m) => ({ default: m.PaddockCard })),
-);
-const WalkReview = lazy(() => import('./WalkReview.js').then((m) => ({ default: m.WalkReview })));
-const ManyCard = lazy(() => import('./ManyCard.js').then((m) => ({ default: m.ManyCard })));
-const ThingCard = lazy(() => import('./ThingCard.js').then((m) => ({ default: m.ThingCard })));
-const LineCard = lazy(() => import('./LineCard.js').then((m) => ({ default: m.LineCard })));
+const cards = () => import('./cards.js');
+const PaddockCard = lazy(() => cards().then((m) => ({ default: m.PaddockCard })));
+const WalkReview = lazy(() => cards().then((m) => ({ default: m.WalkReview })));
+const ManyCard = lazy(() => cards().then((m) => ({ default: m.ManyCard })));
+const ThingCard = lazy(() => cards().then((m) => ({ default: m.ThingCard })));
+const LineCard = lazy(() => cards().then((m) => ({ default: m.LineCard })));
 
 const TOOLS: readonly { tool: Tool; name: string; key: string; icon: typeof Zap }[] = [
   { tool: 'select', name: 'Choose', key: 'V', icon: MousePointer2 },
@@ -58,9 +58,9 @@ export function LandTools() {
       <ToolHint tool={tool} />
       {drawing && <DrawPanel tool={tool} />}
       {waits && (
-        <Suspense fallback={null}>
+        <Loaded what="The walk">
           <WalkReview onDone={setSaid} />
-        </Suspense>
+        </Loaded>
       )}
       {said && (
         <p role="status" className="label mt-2">
@@ -80,7 +80,7 @@ export function LandCards() {
       className="border-rule bg-panel no-print min-h-0 overflow-y-auto border-r p-3 max-[700px]:overflow-visible"
       tabIndex={-1}
     >
-      <Suspense fallback={null}>
+      <Loaded what="What is chosen">
         {thing?.kind === 'paddock' ? (
           <PaddockCard at={thing.id} />
         ) : thing ? (
@@ -92,7 +92,7 @@ export function LandCards() {
         ) : (
           <Overview />
         )}
-      </Suspense>
+      </Loaded>
     </div>
   );
 }

@@ -1,4 +1,5 @@
-import { lazy, Suspense, useState } from 'react';
+import { lazy, useState } from 'react';
+import { Loaded } from '../../ui/parts/Loaded.js';
 import { refuse, useSession } from '../../session/session.js';
 import { look, useView, type Tool } from '../../session/view.js';
 import { nudge, removeChosen, splitHere, takeTool } from './actions.js';
@@ -37,9 +38,9 @@ export function LandView() {
       >
         <MapCanvas />
         {bare && (
-          <Suspense fallback={null}>
+          <Loaded what="A word on what to do">
             <EmptyMap take={take} />
-          </Suspense>
+          </Loaded>
         )}
         {said && (
           <p

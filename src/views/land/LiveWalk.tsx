@@ -1,16 +1,18 @@
 import { Footprints } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
-import type { Point } from '../../core/plan/schema.js';
+import type { Plan, Point } from '../../core/plan/schema.js';
 import { stations } from '../../core/plan/geometry.js';
-import { converter } from '../../formats/projection.js';
 import { deviceReceiver, simulatedReceiver, type Fix } from '../../ui/devices/positioning.js';
 import { Choice } from '../../ui/parts/controls.js';
 import { MEASURED, Num } from '../../ui/parts/Num.js';
 import { forgetHere, keepHere, keptHere } from '../../session/here.js';
 import { useSession } from '../../session/session.js';
 import { useSketch } from './sketch.js';
+import { isBare } from './bare.js';
 import { wait } from './waiting.js';
 import { Button } from '../../ui/parts/Button.js';
+
+type Origin = Plan['origin'];
 
 /** Fixes worse than this are not walked on, m. */
 const WORST = 25;
@@ -20,6 +22,8 @@ export function LiveWalk() {
   const id = useSession((s) => s.id);
   const origin = useSession((s) => s.plan.origin);
   const key = `anabatic.walk.${id}`;
+  /** Where the walk has its origin, while the property has none. */
+  const homeKey = `${key}.home`;
   const [source, setSource] = useState<'device' | 'simulated'>('device');
   const [points, setPoints] = useState<Point[]>(() => stored(key));
   const [accuracy, setAccuracy] = useState<number | null>(null);
@@ -39,16 +43,29 @@ export function LiveWalk() {
     setWalking(false);
     useSketch.setState({ shown: [] });
   };
-  const begin = () => {
+  const begin = async () => {
     halt();
     setFault(null);
-    const { fromLonLat } = converter(origin);
+    // Loaded when a walk begins: the map opens without it.
+    const globe = await import('../../formats/projection.js').catch(() => null);
+    if (!globe) return setFault('The server does not answer: the walk cannot begin now.');
+    // A property with nothing on it has no place yet: it lies where its first walk does.
+    const bare = globe.nowhere(origin) && points.length === 0 && isBare();
+    let home = keptHere<Origin | null>(homeKey, null) ?? (bare ? null : origin);
+    if (source === 'device' && home && globe.nowhere(home))
+      return setFault(
+        'This property has no place on the globe: it was begun in plain metres. Begin a new one from a walk.',
+      );
+    const placed = (at: [number, number]): Point => {
+      if (!home) keepHere(homeKey, (home = globe.originAt(at)));
+      return globe.converter(home).fromLonLat(at);
+    };
     const start = startOf();
     const receiver = source === 'device' ? deviceReceiver : simulatedReceiver(start);
     const take = (fix: Fix) => {
       setAccuracy(fix.accuracy_m);
       if (fix.accuracy_m > WORST) return;
-      const p = 'local' in fix.at ? fix.at.local : fromLonLat([fix.at.lon, fix.at.lat]);
+      const p = 'local' in fix.at ? fix.at.local : placed([fix.at.lon, fix.at.lat]);
       setPoints((was) => {
         const last = was.at(-1);
         return last && Math.hypot(p.e - last.e, p.n - last.n) < 0.3 ? was : [...was, p];
@@ -69,6 +86,17 @@ export function LiveWalk() {
     halt();
     setPoints([]);
     forgetHere(key);
+    forgetHere(homeKey);
+  };
+  const bring = () => {
+    const home = keptHere<Origin | null>(homeKey, null);
+    wait({
+      from: 'This walk',
+      lines: [{ name: 'Walked line', points }],
+      places: [],
+      ...(home ? { origin: home } : {}),
+    });
+    letGo();
   };
   return (
     <details
@@ -94,21 +122,11 @@ export function LiveWalk() {
               Stop walking
             </Button>
           ) : (
-            <Button strong onClick={begin}>
+            <Button strong onClick={() => void begin()}>
               {points.length > 0 ? 'Walk on' : 'Start walking'}
             </Button>
           )}
-          {points.length > 1 && !walking && (
-            <Button
-              onClick={() => {
-                wait({ from: 'This walk', lines: [{ name: 'Walked line', points }], places: [] });
-                setPoints([]);
-                forgetHere(key);
-              }}
-            >
-              Make it a line
-            </Button>
-          )}
+          {points.length > 1 && !walking && <Button onClick={bring}>Make it a line</Button>}
           {points.length > 0 && !walking && <Button onClick={letGo}>Let it go</Button>}
         </div>
         {(walking || points.length > 0) && (

@@ -1,10 +1,12 @@
 import { Printer } from 'lucide-react';
+import { useState } from 'react';
 import { THING_NAMES } from '../../core/edit/landEdits.js';
 import { useSession } from '../../session/session.js';
 import { chooseLine, look } from '../../session/view.js';
 import { MEASURED, Num, WhereFrom } from '../../ui/parts/Num.js';
 import { AREA } from './areaOrigin.js';
 import { Files } from './Files.js';
+import { Button } from '../../ui/parts/Button.js';
 import { LiveWalk } from './LiveWalk.js';
 
 /** The whole property, when nothing is chosen. */
@@ -12,6 +14,7 @@ export function Overview() {
   const plan = useSession((s) => s.plan);
   const report = useSession((s) => s.report);
   const id = useSession((s) => s.id);
+  const [several, setSeveral] = useState<readonly string[] | null>(null);
   const row =
     'hover:bg-chosen flex w-full cursor-pointer justify-between gap-2 px-1 py-0.5 text-left';
   return (
@@ -27,7 +30,20 @@ export function Overview() {
       </p>
       <ul aria-label="Lines">
         {Object.values(plan.lines).map((l) => (
-          <li key={l.id}>
+          <li key={l.id} className="flex items-center">
+            {several && (
+              <input
+                type="checkbox"
+                className="size-4 shrink-0"
+                aria-label={`Choose ${l.name}`}
+                checked={several.includes(l.id)}
+                onChange={(e) =>
+                  setSeveral(
+                    e.target.checked ? [...several, l.id] : several.filter((x) => x !== l.id),
+                  )
+                }
+              />
+            )}
             <button className={row} onClick={() => chooseLine(l.id)}>
               <span>{l.name}</span>
               <Num value={report?.lines[l.id]?.ground_m} q="length" />
@@ -38,6 +54,25 @@ export function Overview() {
           <li className="label">No line yet: draw one, or bring a walked one in below.</li>
         )}
       </ul>
+      {Object.keys(plan.lines).length > 1 && (
+        <div className="my-1 flex flex-wrap gap-1">
+          {several ? (
+            <>
+              <Button
+                strong
+                disabled={several.length < 2}
+                onClick={() => look({ line: several[0]!, also: several.slice(1), vertex: null })}
+              >
+                Change {several.length} lines
+              </Button>
+              <Button onClick={() => setSeveral(Object.keys(plan.lines))}>All</Button>
+              <Button onClick={() => setSeveral(null)}>None</Button>
+            </>
+          ) : (
+            <Button onClick={() => setSeveral([])}>Choose several</Button>
+          )}
+        </div>
+      )}
       {report && (
         <p className="border-ink mt-1 flex justify-between border-t pt-1 font-semibold">
           <span>All lines over ground</span>

@@ -7,14 +7,14 @@ import {
   type Guess,
   type Said,
 } from '../../ui/parts/imports.js';
+import { isBare } from './bare.js';
 import { wait } from './waiting.js';
 
 /** Reads lines and places; they wait to be reviewed. */
 export async function bringWalk(file: File): Promise<void> {
   const { plan } = useSession.getState();
   // An empty property has no place yet: it lies where its first walk does.
-  const laid = [plan.lines, plan.energisers, plan.things ?? {}];
-  const begins = plan.ground.kind === 'flat' && laid.every((t) => Object.keys(t).length === 0);
+  const begins = isBare();
   const { lines, places, origin } = await importWalked(file, begins ? null : plan.origin);
   wait({ from: file.name, lines, places, ...(begins ? { origin } : {}) });
 }

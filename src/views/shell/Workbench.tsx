@@ -1,4 +1,5 @@
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { lazy, useEffect, useState } from 'react';
+import { Loaded } from '../../ui/parts/Loaded.js';
 import { openSession, redo, refuse, undo, useSession } from '../../session/session.js';
 import { goTo, look, rememberView, useView } from '../../session/view.js';
 import { SectionStrip } from '../section/SectionStrip.js';
@@ -37,6 +38,8 @@ export function Workbench({ id, step: first }: { id: string; step: string }) {
 
   useShellKeys(STEPS);
   const tour = useView((v) => v.tour !== null);
+  const worked = useSession((s) => s.report != null);
+  useEffect(() => (worked ? fetchAhead() : undefined), [worked]);
 
   if (state !== 'open') {
     return (
@@ -70,20 +73,33 @@ export function Workbench({ id, step: first }: { id: string; step: string }) {
       </div>
       <HelpSheet steps={STEPS} />
       {tour && (
-        <Suspense fallback={null}>
+        <Loaded what="The tour">
           <Tour />
-        </Suspense>
+        </Loaded>
       )}
     </div>
   );
 }
 
+/** How long after the first figures the other steps are fetched, ms: nobody waits for anything then. */
+const AHEAD = 4000;
+
+/** Fetches every step while the server is there, so that each can be looked at when it is away. */
+function fetchAhead(): () => void {
+  const timer = setTimeout(() => {
+    for (const step of STEPS) void step.load?.().catch(() => undefined);
+    void import('../land/cards.js').catch(() => undefined);
+    void import('../../formats/projection.js').catch(() => undefined);
+  }, AHEAD);
+  return () => clearTimeout(timer);
+}
+
 /** The view of a step; a word stands there while it is being loaded. */
 export function StepView({ step }: { step: Step }) {
   return (
-    <Suspense fallback={<p className="p-4">Drawing {step.name} …</p>}>
+    <Loaded key={step.id} what={step.name} fallback={<p className="p-4">Drawing {step.name} …</p>}>
       <step.view />
-    </Suspense>
+    </Loaded>
   );
 }
 

@@ -1,0 +1,6 @@
+/** What Land shows of what is chosen: loaded together when something first is. */
+export { LineCard } from './LineCard.js';
+export { ManyCard } from './ManyCard.js';
+export { PaddockCard } from './PaddockCard.js';
+export { ThingCard } from './ThingCard.js';
+export { WalkReview } from './WalkReview.js';
