@@ -29,7 +29,7 @@ export interface PlacedGround {
 function referenceFor(said: Reference | 'guess', box: Box, origin: Origin | null): Guess {
   return said === 'guess'
     ? guessReference(box, origin)
-    : { reference: said, words: 'as you say', sure: true };
+    : { reference: said, words: 'you say', sure: true };
 }
 
 const boxOf = (raw: RawGrid): Box => [
@@ -91,7 +91,7 @@ export async function readGroundTiff(
   checkSize(bytes.length);
   const { raw, reference } = await readGeoTiff(bytes);
   const as = reference
-    ? { reference, words: 'as the file itself says', sure: true }
+    ? { reference, words: 'the file itself says', sure: true }
     : referenceFor(said, boxOf(raw), origin);
   return placeGrid(raw, as, origin);
 }

@@ -111,7 +111,7 @@ const inDegrees = (first: LonLat): Guess => ({
 
 /** What metres in a file are: those of the property's projection where they are as large, else of the site. */
 function metresFor(said: Reference | 'guess', [x, y]: LonLat, origin: Origin | null): Guess {
-  if (said !== 'guess') return { reference: said, words: 'as you say', sure: true };
+  if (said !== 'guess') return { reference: said, words: 'you say', sure: true };
   const large = Math.max(Math.abs(x), Math.abs(y)) > SITE_m;
   if (!large) return { reference: 'local', words: 'metres of the site itself', sure: true };
   if (!origin)
@@ -223,6 +223,8 @@ function featuresOf(
     properties?: Record<string, unknown> | null;
     coordinates?: unknown;
   };
+  if ((value as { format?: unknown } | null)?.format === 'anabatic-plan')
+    throw new FormatError('', 'this is a plan file: the first page brings it in as a property');
   if (typeof v !== 'object' || v === null || typeof v.type !== 'string') {
     throw new FormatError('', 'not GeoJSON: an object with a "type" is wanted');
   }

@@ -85,6 +85,9 @@ describe('a walk', () => {
     expect(readWalked('csv', 'e,n\n262010,6243020\n262110,6243020', null).as.sure).toBe(false);
     expect(readWalked('csv', 'e,n\n262010,6243020\n262110,6243020', null, { projection: 'utm 34s' }).origin.proj).toContain('zone=34'); // prettier-ignore
   });
+  it('that is a plan is sent to the first page', () => {
+    expect(() => readWalked('geojson', '{"format":"anabatic-plan"}', null)).toThrow(/first page/);
+  });
   it('is refused on a property that it cannot lie on', () => {
     expect(() => readWalked('gpx', gpx, originAt([0, 0]))).toThrow(/no place on the globe/);
     expect(() => readWalked('gpx', gpx, originAt([9, 50]))).toThrow(/km from this property/);

@@ -98,10 +98,16 @@ export function Guide() {
       else strange.push(file.name);
     }
     setFaults(strange.length ? { all: `${strange.join(', ')}: neither heights nor lines that are read here` } : {}); // prettier-ignore
-    if (ground !== files.ground) setValue('groundKind', 'file');
+    // What was said of one file is not said of the next.
+    if (ground !== files.ground) {
+      setValue('groundKind', 'file');
+      setValue('groundAs', 'guess');
+    }
     if (walks !== files.walks) {
       setValue('lineKind', 'file');
       setValue('places', null);
+      setValue('tolerance_m', null);
+      if (files.walks.length === 0) setValue('walkAs', 'guess');
     }
     setFiles({ ground, walks });
     void keepFiles('ground', ground ? [ground] : []);
@@ -115,7 +121,7 @@ export function Guide() {
   const places: readonly Waypoint[] = value.places ?? understood(read.walked?.places ?? []);
   const answers = answersOf(value, read, places);
   const grid = value.groundKind === 'file' ? read.grid : null;
-  const { begun, fault: notBegun, finish } = useBegun(answers, grid);
+  const { begun, fault: notBegun, working, finish } = useBegun(answers, grid);
   const walked = value.lineKind === 'file' ? read.walked : null;
   useEffect(() => {
     useSketch.setState({
@@ -281,6 +287,11 @@ export function Guide() {
           </div>
         </Question>
         {begun && answers.lines.length > 0 && <SoFar begun={begun} />}
+        {working && (
+          <p role="status" className="label">
+            Working it out …
+          </p>
+        )}
         <Fault words={notBegun ?? undefined} />
         <Button strong className="mt-4" type="submit" disabled={formState.isSubmitting || reading}>
           Start the plan

@@ -13,6 +13,9 @@ const started = (): Comlink.Remote<StartApi> =>
     new Worker(new URL('../../workers/start.worker.ts', import.meta.url), { type: 'module' }),
   ));
 
+/** Work that takes longer than this is said, ms. */
+const LONG_MS = 400;
+
 /**
  * Begins a plan for the answers, the newest only, and shows it on the map.
  * @returns what came of it, and why nothing did
@@ -20,6 +23,7 @@ const started = (): Comlink.Remote<StartApi> =>
 export function useBegun(answers: Answers, grid: Grid | null) {
   const [begun, setBegun] = useState<Begun | null>(null);
   const [fault, setFault] = useState<string | null>(null);
+  const [working, setWorking] = useState(false);
   const wanted = useRef<{ answers: Answers; grid: Grid | null } | null>(null);
   const busy = useRef(false);
   const laid = useRef<Grid | null>(null);
@@ -29,6 +33,7 @@ export function useBegun(answers: Answers, grid: Grid | null) {
     if (!busy.current) void run();
     async function run() {
       busy.current = true;
+      const long = setTimeout(() => setWorking(true), LONG_MS);
       while (wanted.current) {
         const now = wanted.current;
         wanted.current = null;
@@ -44,11 +49,18 @@ export function useBegun(answers: Answers, grid: Grid | null) {
         }
       }
       busy.current = false;
+      clearTimeout(long);
+      setWorking(false);
     }
     // The answers by what they say: the form makes a new object at every stroke.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key, grid]);
-  return { begun, fault, finish: (last: Answers): Promise<Plan> => started().finish(last) };
+  return {
+    begun,
+    fault,
+    working,
+    finish: (last: Answers): Promise<Plan> => started().finish(last),
+  };
 }
 
 /** Puts a plan where the map looks for one. Nothing of it is kept: there is no property yet. */
