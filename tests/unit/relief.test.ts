@@ -2,7 +2,12 @@
 import { describe, expect, it } from 'vitest';
 import type { Grid } from '../../src/core/plan/schema.js';
 import { gridFromSpots } from '../../src/core/terrain/gridding.js';
-import { contourInterval, contourLines, heightRange } from '../../src/core/terrain/relief.js';
+import {
+  contourInterval,
+  contourLines,
+  heightRange,
+  hillShade,
+} from '../../src/core/terrain/relief.js';
 
 const grid = (cols: number, rows: number, z: (i: number, j: number) => number | null): Grid => ({
   east0_m: 100,
@@ -56,5 +61,22 @@ describe('a grid from points', () => {
 
   it('points on one line make no ground', () => {
     expect(() => gridFromSpots(spots([[0, 0], [5, 5], [10, 10]]), 2)).toThrow(); // prettier-ignore
+  });
+});
+
+describe('contours beside what is not known', () => {
+  it('end there instead of running along it', () => {
+    // A plane that rises to the east, unknown in its southern half.
+    const half = grid(12, 12, (i, j) => (j < 6 ? null : i));
+    const lines = contourLines(half, 2).flatMap((c) => c.lines);
+    expect(lines.length).toBeGreaterThan(3);
+    for (const l of lines)
+      for (const p of l) {
+        const of = Math.round(((p.e - half.east0_m) / half.cell_m) * 1000) / 1000;
+        expect(Math.abs(of / 2 - Math.round(of / 2)), 'on its own height').toBeLessThan(1e-6);
+      }
+    // And nothing is in shade along its edge.
+    const shade = hillShade(grid(12, 12, (_, j) => (j < 6 ? null : 5)));
+    expect(new Set(shade)).toEqual(new Set([Math.round(255 * Math.SQRT1_2)]));
   });
 });

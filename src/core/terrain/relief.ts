@@ -46,9 +46,12 @@ export function contourLines(grid: Grid, interval: number): Contour[] {
 function openRing(ring: readonly [number, number][], grid: Grid): Point[][] {
   const out: Point[][] = [];
   let piece: Point[] = [];
-  const unknown = (i: number, j: number) => grid.z_m[j * grid.cols + i] === null;
-  const outside = ([x, y]: [number, number]) => {
-    if (x <= 0.5 || y <= 0.5 || x >= grid.cols - 0.5 || y >= grid.rows - 0.5) return true;
+  const held = (k: number, most: number) => Math.min(most - 1, Math.max(0, k));
+  const unknown = (i: number, j: number) =>
+    grid.z_m[held(j, grid.rows) * grid.cols + held(i, grid.cols)] === null;
+  const outside = ([x, y]: [number, number]) =>
+    x <= 0.5 || y <= 0.5 || x >= grid.cols - 0.5 || y >= grid.rows - 0.5;
+  const besideUnknown = ([x, y]: [number, number]) => {
     const [i, j] = [x - 0.5, y - 0.5].map(Math.floor) as [number, number];
     const [k, l] = [Math.ceil(x - 0.5), Math.ceil(y - 0.5)];
     return unknown(i, j) || unknown(k, j) || unknown(i, l) || unknown(k, l);
@@ -60,7 +63,12 @@ function openRing(ring: readonly [number, number][], grid: Grid): Point[][] {
   });
   ring.forEach((p, i) => {
     const next = ring[i + 1];
-    piece.push(local(p));
+    if (!besideUnknown(p)) piece.push(local(p));
+    else {
+      if (piece.length > 1) out.push(piece);
+      piece = [];
+      return;
+    }
     if (!next || (outside(p) && outside(next))) {
       if (piece.length > 1) out.push(piece);
       piece = [];
