@@ -63,6 +63,8 @@ function join2(...parts: Uint8Array[]): Uint8Array {
 
 const folder = mkdtempSync(join(tmpdir(), 'anabatic-fuzz-'));
 const server = await startServer(join(folder, 'store.sqlite'), 4398);
+// However this ends, its server ends with it: a later run must not speak to an old one.
+process.on('exit', () => server.child.kill('SIGKILL'));
 const headers = { 'content-type': 'application/json' };
 const made = await fetch(`${server.base}/api/properties`, { method: 'POST', headers, body: readFileSync('tests/fixtures/plans/version-1.json', 'utf8') }); // prettier-ignore
 const { id } = (await made.json()) as { id: string };

@@ -104,7 +104,7 @@ export const seeds = (id: string): readonly Seed[] => [
   ground('asc', bytes(asc)),
   ground('csv', bytes('x,y,z\n0,0,1\n10,0,2\n0,10,3\n10,10,4\n5,5,2')),
   ground('tif', tiff(), true),
-  request('walked', '/api/walked', { format: 'csv', text: 'lon,lat\n1,2\n3,4', origin: demo['origin'] }), // prettier-ignore
+  request('walked', '/api/walked', { format: 'csv', text: 'lon,lat\n-30,48\n-30.001,48.001', origin: demo['origin'] }), // prettier-ignore
   request('plan', '/api/properties', small),
   request('change', `/api/properties/${id}/changes`, {
     changeId: 'change-0001',
