@@ -12,6 +12,7 @@ const core = [
   'strands',
   'posts',
   'earth',
+  'pulse',
   'power',
   'supplies',
   'compare',

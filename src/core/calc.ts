@@ -1,38 +1,17 @@
 /** The single calculators, by kind: what each takes, and its answer. Keys carry their units. */
-import { Type, type Static, type TObject } from '@sinclair/typebox';
+import { Type } from '@sinclair/typebox';
+import { electric } from './calcElectric.js';
+import { any, calculator, name, notNegative, positive, type Calculator } from './calculator.js';
 import { catalogue } from './plan/catalogue.js';
 import { ORDERS, propose } from './strands/proposal.js';
 import { requirementOf } from './strands/requirement.js';
-import { rodGroup } from './earth/rods.js';
-import { wenner } from './earth/wenner.js';
 import { equalBays } from './posts/bays.js';
 import { postForce } from './posts/forces.js';
 import { place } from './posts/placement.js';
 import { pullOutForce, SETTINGS, SHAFTS } from './posts/pullout.js';
-import { solveFence, type FenceResistiveInputs } from './power/network.js';
 import { sagFromEndTension, sagFromH } from './wire/span.js';
 import { stateChange } from './wire/temperature.js';
 import { wireProperties } from './wire/properties.js';
-
-const positive = Type.Number({ exclusiveMinimum: 0, maximum: 1e12 });
-const notNegative = Type.Number({ minimum: 0, maximum: 1e12 });
-const any = Type.Number({ minimum: -1e9, maximum: 1e9 });
-const name = Type.String({ minLength: 1, maxLength: 200 });
-
-/** One calculator: the schema of its inputs and the function behind it. */
-export interface Calculator {
-  readonly about: string;
-  readonly inputs: TObject;
-  run(inputs: never): object;
-}
-
-function calculator<S extends TObject>(
-  about: string,
-  inputs: S,
-  run: (inputs: Static<S>) => object,
-): Calculator {
-  return { about, inputs, run: run as (inputs: never) => object };
-}
 
 const span = { span_m: positive, rise_m: any, wire_weight_N_per_m: positive };
 
@@ -41,115 +20,8 @@ const profileIds = Type.Array(
   { default: [], maxItems: 12 },
 );
 
-const networkInputs = Type.Object({
-  strand_types: Type.Record(
-    Type.String(),
-    Type.Object({
-      role: Type.Union([Type.Literal('hot'), Type.Literal('earth')]),
-      r_ohm_per_km: positive,
-      g_s_per_km: notNegative,
-    }),
-  ),
-  energiser: Type.Object({
-    location: name,
-    hot_strands: Type.Array(name, { minItems: 1 }),
-    earth_strands: Type.Array(name, { default: [] }),
-    lead_ohm: positive,
-    load_line: Type.Object({
-      v_open_v: positive,
-      v_500_ohm_v: Type.Optional(positive),
-      v_200_ohm_v: Type.Optional(positive),
-      v_100_ohm_v: Type.Optional(positive),
-      v_50_ohm_v: Type.Optional(positive),
-    }),
-  }),
-  r_earth_ohm: positive,
-  sections: Type.Array(
-    Type.Object({
-      id: name,
-      from: name,
-      to: name,
-      length_m: positive,
-      strands: Type.Record(Type.String(), name),
-    }),
-    { minItems: 1 },
-  ),
-  jumpers: Type.Array(
-    Type.Object({ location: name, strand_a: name, strand_b: name, r_ohm: positive }),
-    { default: [] },
-  ),
-  shunts: Type.Array(
-    Type.Object({
-      section: Type.Optional(name),
-      x_m: Type.Optional(notNegative),
-      location: Type.Optional(name),
-      strand: name,
-      to: name,
-      r_ohm: positive,
-    }),
-    { default: [] },
-  ),
-  breaks: Type.Array(Type.Object({ section: name, x_m: positive, strand: name }), { default: [] }),
-  probes: Type.Array(Type.Object({ section: name, x_m: positive, strand: name }), { default: [] }),
-});
-
-/** Names in a network that point at nothing, before the solver meets them. */
-function checkNetwork(i: FenceResistiveInputs): void {
-  const ids = new Set<string>();
-  for (const s of i.sections) {
-    if (ids.has(s.id)) throw new RangeError(`sections: two are called "${s.id}"`);
-    ids.add(s.id);
-  }
-  i.shunts.forEach((s, k) => {
-    if ((s.location === undefined) === (s.section === undefined || s.x_m === undefined)) {
-      throw new RangeError(`shunts/${k}: give either location, or section and x_m`);
-    }
-  });
-  for (const [list, what] of [
-    [i.shunts, 'shunts'],
-    [i.breaks, 'breaks'],
-    [i.probes, 'probes'],
-  ] as const) {
-    list.forEach((m, k) => {
-      if (m.section === undefined) return;
-      const section = i.sections.find((s) => s.id === m.section);
-      if (!section) throw new RangeError(`${what}/${k}: no section "${m.section}"`);
-      if (!Object.hasOwn(section.strands, m.strand)) {
-        throw new RangeError(`${what}/${k}: section "${m.section}" has no strand "${m.strand}"`);
-      }
-    });
-  }
-}
-
 export const calculators: Readonly<Record<string, Calculator>> = {
-  rod_group: calculator(
-    'Resistance of a group of equal earth rods in uniform soil, and the share of each',
-    Type.Object({
-      rho_ohm_m: positive,
-      rod_length_m: positive,
-      rod_diameter_m: positive,
-      rods_xy_m: Type.Array(Type.Tuple([any, any]), { minItems: 1, maxItems: 500 }),
-    }),
-    rodGroup,
-  ),
-  wenner: calculator(
-    'Soil resistivity from four equally spaced pins',
-    Type.Object({
-      spacing_m: positive,
-      r_measured_ohm: positive,
-      probe_depth_m: Type.Number({ minimum: 0, default: 0 }),
-    }),
-    wenner,
-  ),
-  fence_resistive: calculator(
-    'Volts and amps everywhere on a fence network, resistive peak model without the surge cap',
-    networkInputs,
-    (i) => {
-      const inputs = i as unknown as FenceResistiveInputs;
-      checkNetwork(inputs);
-      return solveFence(inputs);
-    },
-  ),
+  ...electric,
   wire: calculator(
     'Section, mass, stiffness and break load of a round steel wire',
     Type.Object({

@@ -4,7 +4,12 @@ import { monotoneCubic } from '../../src/core/base/interpolate.js';
 import { bisect, clamp, round, sum } from '../../src/core/base/numbers.js';
 import { calculators } from '../../src/core/calc.js';
 import { runCase } from '../../src/server/calc.js';
+import earthTest from '../reference/cases/earth_test.json' with { type: 'json' };
+import plateFit from '../reference/cases/energiser_fit.json' with { type: 'json' };
+import plateModel from '../reference/cases/energiser_model.json' with { type: 'json' };
 import fence from '../reference/cases/fence_resistive.json' with { type: 'json' };
+import transient from '../reference/cases/fence_transient.json' with { type: 'json' };
+import solar from '../reference/cases/solar_supply.json' with { type: 'json' };
 
 const post = { perimeter_m: 0.2, depth_m: 0.9, soil: 'firm_clay', post_mass_kg: 10 };
 const placement = {
@@ -20,6 +25,7 @@ const placement = {
   safety_factor: 1.5,
   post_kinds: [{ name: 'light', price: 5, pullout_capacity_N: 900 }, { name: 'stout', price: 9, pullout_capacity_N: 4000 }], // prettier-ignore
 };
+const first = (file: { cases: readonly { inputs: object }[] }): object => file.cases[0]!.inputs;
 /** One case for each kind that its door lets in. */
 const good: Record<string, object> = {
   rod_group: { rho_ohm_m: 100, rod_length_m: 3, rod_diameter_m: 0.016, rods_xy_m: [[0, 0], [3, 0]] }, // prettier-ignore
@@ -34,6 +40,13 @@ const good: Record<string, object> = {
   make_up: { left: ['sheep'] },
   placement,
   equal_bays: { length_m: 30, target_m: 10 },
+  earth_test: first(earthTest),
+  energiser_fit: first(plateFit),
+  energiser_model: first(plateModel),
+  fence_transient: first(transient),
+  line_constants: { wire_diameter_mm: 2.5, heights_m: [0.9] },
+  solar_supply: first(solar),
+  wire_impedance: { wire_diameter_mm: 2.5, zinc_thickness_um: 35, rho_steel_ohm_m: 1.8e-7, mu_r_steel: 200, rho_zinc_ohm_m: 5.9e-8, frequency_hz: 5000 }, // prettier-ignore
 };
 const ask = (kind: string, inputs: object) => runCase({ kind, inputs }).outputs as never;
 /** The same inputs with something else in them. */

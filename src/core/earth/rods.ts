@@ -1,5 +1,6 @@
 /** Earth rods in uniform soil. */
 import { sum } from '../base/numbers.js';
+import { solveSpd } from '../base/spd.js';
 
 export interface RodGroupInputs {
   readonly rho_ohm_m: number;
@@ -41,7 +42,7 @@ export function rodGroup(i: RodGroupInputs) {
       return mutualRods(i.rho_ohm_m, i.rod_length_m, s);
     }),
   );
-  const y = solveSpd(m, new Array<number>(n).fill(1));
+  const y = sharesOf(m, n);
   const R = 1 / sum(y);
   return {
     r_single_dwight_ohm: own,
@@ -51,29 +52,12 @@ export function rodGroup(i: RodGroupInputs) {
   };
 }
 
-/** Dense Cholesky solve for a small symmetric positive definite matrix. */
-function solveSpd(m: readonly (readonly number[])[], b: readonly number[]): number[] {
-  const n = b.length;
-  const L: number[][] = m.map(() => new Array<number>(n).fill(0));
-  for (let i = 0; i < n; i++) {
-    for (let j = 0; j <= i; j++) {
-      let s = m[i]![j]!;
-      for (let k = 0; k < j; k++) s -= L[i]![k]! * L[j]![k]!;
-      if (i === j && !(s > 0))
-        throw new RangeError('these rods are too close together to solve for');
-      L[i]![j] = i === j ? Math.sqrt(s) : s / L[j]![j]!;
-    }
+function sharesOf(m: readonly (readonly number[])[], n: number): number[] {
+  try {
+    return solveSpd(m, new Array<number>(n).fill(1));
+  } catch {
+    throw new RangeError('these rods are too close together to solve for');
   }
-  const x = b.slice();
-  for (let i = 0; i < n; i++) {
-    for (let k = 0; k < i; k++) x[i]! -= L[i]![k]! * x[k]!;
-    x[i]! /= L[i]![i]!;
-  }
-  for (let i = n - 1; i >= 0; i--) {
-    for (let k = i + 1; k < n; k++) x[i]! -= L[k]![i]! * x[k]!;
-    x[i]! /= L[i]![i]!;
-  }
-  return x;
 }
 
 /** Rods in one straight line, first at the origin. */
