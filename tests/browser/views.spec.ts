@@ -72,9 +72,9 @@ test('power: a weaker unit reads lower, the origin opens, own figures are kept a
 
 test('power: the rods that are proposed meet the earth test', async ({ page }) => {
   const id = await open(page, 'power');
-  await expect(page.locator('[data-earth-rise]')).toContainText('over');
+  await expect(page.locator('[data-earth-reading]')).toContainText('over');
   await page.getByRole('button', { name: /^Set \d+$/ }).click();
-  await expect(page.locator('[data-earth-rise]')).not.toContainText('over');
+  await expect(page.locator('[data-earth-reading]')).not.toContainText('over');
   await saved(page);
   expect((await stored(page, id)).plan.energisers['steading']!.rods).toBeGreaterThan(4);
 });

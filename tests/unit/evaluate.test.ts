@@ -131,7 +131,10 @@ describe('evaluate', () => {
       ),
     ).energisers['unit']!.earth;
     const clay = catalogue.soils['clay']!;
-    expect(e.r_dry_ohm / e.r_wet_ohm).toBeCloseTo(clay.dry_ohm_m / clay.wet_ohm_m, 9);
+    expect(e.r_damp_ohm / e.r_wet_ohm).toBeCloseTo(clay.damp_ohm_m / clay.wet_ohm_m, 9);
+    // The driest month dries 0.6 m of a rod of 2 m.
+    const dry = 2 / (0.6 / clay.dry_ohm_m + 1.4 / clay.damp_ohm_m);
+    expect(e.r_dry_ohm / e.r_wet_ohm).toBeCloseTo(dry / clay.wet_ohm_m, 9);
   });
 
   it('counts supplies as a person would on a plain line', () => {

@@ -152,7 +152,7 @@ export const wrong: [string, Plan][] = [
     ),
   ],
   ['gate-no-cable', fed({}, { gates: gate(false) })],
-  ['earth-test', fed({}, { energisers: { unit: energiser('a', 0, { model: 'm2', rods: 3 }) } })],
+  ['earth-test', fed({}, { energisers: { unit: energiser('a', 0, { model: 'm35', rods: 3 }) } })],
   ['rods-close', fed({}, { energisers: { unit: energiser('a', 0, { rodSpacing_m: 1 }) } })],
   ['off-ground', fed({}, {})],
   ['unsaid', fed({ left: [] })],

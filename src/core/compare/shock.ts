@@ -76,7 +76,6 @@ export function prospectOf(
   const { energiser, wired, topology, plan } = fed;
   const own = wired[line]!.line;
   const soil = recordOf(cat.soils, soilAt(plan, energiser));
-  const state = `${cat.seasons[season]!.soil}_ohm_m` as const;
   const circuit = circuitOf(
     energiser,
     fed.lines,
@@ -84,7 +83,7 @@ export function prospectOf(
     topology,
     season,
     plan.sizing.resistance,
-    earthResistance(energiser, soil[state]),
+    earthResistance(energiser, soil, cat.seasons[season]!.soil, cat),
     strandRods(plan, season, cat),
     cat,
   );

@@ -5,7 +5,8 @@ import { figure, recordOf, type Catalogue, type SeasonId, type Soil } from '../p
 import { pointAt } from '../plan/geometry.js';
 import type { Energiser, Plan } from '../plan/schema.js';
 import type { EarthReport } from '../report/schema.js';
-import { rodGroup, rodsInLine, surfaceRise } from '../earth/rods.js';
+import { earthTest, layered } from '../earth/earthTest.js';
+import { rodGroup, rodsInLine } from '../earth/rods.js';
 import type { RodAt } from './circuit.js';
 import type { LoadLine } from './loadLine.js';
 
@@ -17,25 +18,42 @@ const groupOf = (e: Energiser, rho: number, count: number) =>
     rods_xy_m: rodsInLine(count, e.rodSpacing_m),
   });
 
+/** Resistivity that a rod meets in a state of its soil, ohm m: what is dry is dry at the top alone. */
+export function rodSoil(
+  soil: Soil,
+  state: 'dry' | 'damp' | 'wet',
+  length_m: number,
+  cat: Catalogue,
+): number {
+  if (state !== 'dry') return soil[`${state}_ohm_m`];
+  const depth = figure(cat, 'earth.dryDepth');
+  return layered(length_m, soil.dry_ohm_m, soil.damp_ohm_m, depth);
+}
+
 /** Resistance of one rod of an earth strand in the soil of its place, by season. */
 export function strandRods(
   plan: Pick<Plan, 'soil' | 'things'>,
   season: SeasonId,
   cat: Catalogue,
 ): RodAt {
-  const state = `${cat.seasons[season]!.soil}_ohm_m` as const;
+  const state = cat.seasons[season]!.soil;
+  const length = figure(cat, 'earth.strandRodLength');
   return (line, s) =>
     rodGroup({
-      rho_ohm_m: recordOf(cat.soils, soilAt(plan, pointAt(line.vertices, s)))[state],
-      rod_length_m: figure(cat, 'earth.strandRodLength'),
+      rho_ohm_m: rodSoil(recordOf(cat.soils, soilAt(plan, pointAt(line.vertices, s))), state, length, cat), // prettier-ignore
+      rod_length_m: length,
       rod_diameter_m: figure(cat, 'earth.strandRodDiameter'),
       rods_xy_m: rodsInLine(1, 1),
     }).r_group_ohm;
 }
 
-/** Earth resistance of an energiser's rods in a soil of resistivity rho, ohm. */
-export const earthResistance = (e: Energiser, rho: number): number =>
-  groupOf(e, rho, e.rods).r_group_ohm;
+/** Earth resistance of an energiser's rods in a state of their soil, ohm. */
+export const earthResistance = (
+  e: Energiser,
+  soil: Soil,
+  state: 'dry' | 'damp' | 'wet',
+  cat: Catalogue,
+): number => groupOf(e, rodSoil(soil, state, e.rodLength_m, cat), e.rods).r_group_ohm;
 
 /**
  * The earth test: the fence is loaded until it shows `fence_V`, and the current that then returns
@@ -64,33 +82,42 @@ export function earthing(
   fence_ohm_per_m: number,
   cat: Catalogue,
 ): EarthReport {
-  const dry = groupOf(e, soil.dry_ohm_m, e.rods);
+  const dry = groupOf(e, rodSoil(soil, 'dry', e.rodLength_m, cat), e.rods);
   const path = fence_ohm_per_m * figure(cat, 'earth.testDistance');
   const limit = figure(cat, 'earth.testLimit');
   const fenceV = figure(cat, 'earth.testFence');
   const load = testLoad(line, path, dry.r_group_ohm, fenceV);
-  const rise_V = load.current_A * dry.r_group_ohm;
-  const probe = figure(cat, 'earth.testProbe');
-  const atProbe = dry.current_share.reduce((v, share, k) => {
-    const away = (e.rods - 1 - k) * e.rodSpacing_m + probe;
-    return v + surfaceRise(soil.dry_ohm_m, e.rodLength_m, share * load.current_A, away);
-  }, 0);
+  /** What a probe beside the last of so many rods reads, and how far they rise above far soil. */
+  const reading = (rods: number, current_a: number) => {
+    const rods_m = rodsInLine(rods, e.rodSpacing_m);
+    return earthTest({
+      rods_m,
+      rod_length_m: e.rodLength_m,
+      rod_diameter_m: e.rodDiameter_m,
+      rho_dry_ohm_m: soil.dry_ohm_m,
+      rho_damp_ohm_m: soil.damp_ohm_m,
+      dry_depth_m: figure(cat, 'earth.dryDepth'),
+      probe_m: [rods_m.at(-1)![0] + figure(cat, 'earth.testProbe'), 0],
+      current_a,
+    });
+  };
+  const now = reading(e.rods, load.current_A);
   const least = figure(cat, 'earth.rodsMin');
   const most = figure(cat, 'earth.rodsMax');
   const meets = (n: number): boolean => {
-    const R = groupOf(e, soil.dry_ohm_m, n).r_group_ohm;
-    return testLoad(line, path, R, fenceV).current_A * R <= limit;
+    const { r_ohm } = reading(n, 0);
+    return reading(n, testLoad(line, path, r_ohm, fenceV).current_A).reading_v <= limit;
   };
   const rodsNeeded = meets(most) ? leastMeeting(meets, least, most) : null;
   return {
     rods: e.rods,
     r_dry_ohm: dry.r_group_ohm,
-    r_damp_ohm: earthResistance(e, soil.damp_ohm_m),
-    r_wet_ohm: earthResistance(e, soil.wet_ohm_m),
+    r_damp_ohm: earthResistance(e, soil, 'damp', cat),
+    r_wet_ohm: earthResistance(e, soil, 'wet', cat),
     single_dry_ohm: dry.r_single_dwight_ohm,
     factor: dry.multiplying_factor,
     rodsNeeded,
-    test: { ...load, rise_V, reading_V: rise_V - atProbe },
+    test: { ...load, rise_V: now.rise_v, reading_V: now.reading_v },
   };
 }
 

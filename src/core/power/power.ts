@@ -48,10 +48,9 @@ export function powerOf(
   cat: Catalogue,
 ): PowerResult {
   const soil = recordOf(cat.soils, soilAt(plan, energiser));
-  const rho = { dry: soil.dry_ohm_m, damp: soil.damp_ohm_m, wet: soil.wet_ohm_m };
   let circuit: Circuit | null = null;
   const solved = SEASONS.map((season): Solved => {
-    const r_earth = earthResistance(energiser, rho[cat.seasons[season]!.soil]);
+    const r_earth = earthResistance(energiser, soil, cat.seasons[season]!.soil, cat);
     circuit = circuitOf(
       energiser,
       ids,

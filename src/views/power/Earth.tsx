@@ -23,16 +23,21 @@ export function Earth({ unit, report }: { unit: Energiser; report: EnergiserRepo
     title: 'Rods that share one soil',
     formula: `R1 = ρ/(2πL)·(ln(4L/a) − 1) = ${figureText(e.single_dry_ohm, 'ohm', 'metric')} ohm; ${e.rods} rods: R1/${e.rods} × ${e.factor.toFixed(2)}`,
     source:
-      'Single rod: AIEE Trans. 55, 1936. Group: mutual resistance of every pair; docs/model.md, Earth',
+      'Single rod: AIEE Trans. 55, 1936. Group: mutual resistance of every pair. The driest month dries the top of the soil alone; docs/model.md, Earth',
     inputs: [
       { name: 'Soil, driest month', path: `soils.${soil}.dry_ohm_m`, quantity: 'resistivity' },
       { name: 'Soil, damp', path: `soils.${soil}.damp_ohm_m`, quantity: 'resistivity' },
+      {
+        name: 'Dried in the driest month to',
+        path: 'defaults.earth.dryDepth.value',
+        quantity: 'tape',
+      },
       { name: 'Soil, wet', path: `soils.${soil}.wet_ohm_m`, quantity: 'resistivity' },
     ],
   };
   const test: Origin = {
     kind: 'formula',
-    title: 'The earth test, foretold for the driest month',
+    title: 'The rods against far soil, in the driest month',
     formula: `I·R = ${figureText(e.test.current_A, 'ampere', 'metric')} A × ${figureText(e.r_dry_ohm, 'ohm', 'metric')} ohm`,
     source:
       'Current from the load line with the fence loaded; the probe also stands in raised soil, so it reads less',
@@ -44,16 +49,11 @@ export function Earth({ unit, report }: { unit: Energiser; report: EnergiserRepo
         path: 'defaults.earth.testProbe.value',
         quantity: 'length',
       },
-      {
-        name: 'Most that is allowed',
-        path: 'defaults.earth.testLimit.value',
-        quantity: 'smallVolt',
-      },
     ],
   };
   const probe: Origin = {
     kind: 'formula',
-    title: 'Rods against a probe beside the last one',
+    title: 'The earth test, foretold for the driest month',
     formula: 'I·R − Σ ρ I/(2πL) asinh(L/d)',
     source: 'The soil at the probe is raised too, by every rod; docs/model.md, Earth',
     inputs: [
@@ -61,6 +61,11 @@ export function Earth({ unit, report }: { unit: Energiser; report: EnergiserRepo
         name: 'Probe from the last rod',
         path: 'defaults.earth.testProbe.value',
         quantity: 'length',
+      },
+      {
+        name: 'Most that is allowed, of this reading',
+        path: 'defaults.earth.testLimit.value',
+        quantity: 'smallVolt',
       },
     ],
   };
@@ -131,7 +136,7 @@ export function Earth({ unit, report }: { unit: Energiser; report: EnergiserRepo
             n: true,
             className: 'whitespace-nowrap',
             cell: (r) => r.figure,
-            attributes: (r) => ({ 'data-earth-rise': r.rise }),
+            attributes: (r) => ({ 'data-earth-reading': r.reading }),
           },
         ]}
         rows={rowsOf({ e, limit, rods, test, probe })}
@@ -153,8 +158,8 @@ function rowsOf({
   rods: Origin;
   test: Origin;
   probe: Origin;
-}): { what: ReactNode; figure: ReactNode; rise?: true }[] {
-  const over = e.test.rise_V > limit;
+}): { what: ReactNode; figure: ReactNode; reading?: true }[] {
+  const over = e.test.reading_V > limit;
   return [
     {
       what: 'Resistance: driest, damp, wet',
@@ -168,19 +173,19 @@ function rowsOf({
     {
       what: (
         <>
-          Earth test, rods above far soil{' '}
+          Earth test, read at a probe beside the last rod{' '}
           <span className="label">
             at most <Num value={limit} q="smallVolt" />
           </span>
         </>
       ),
-      rise: true,
+      reading: true,
       figure: (
         <>
           <Num
-            value={e.test.rise_V}
+            value={e.test.reading_V}
             q="smallVolt"
-            from={test}
+            from={probe}
             className={over ? 'text-live font-semibold' : ''}
           />
           {over && <span className="label text-live"> over</span>}
@@ -188,8 +193,8 @@ function rowsOf({
       ),
     },
     {
-      what: 'what a voltmeter to the probe would read',
-      figure: <Num value={e.test.reading_V} q="smallVolt" from={probe} />,
+      what: 'the rods against far soil, which is more',
+      figure: <Num value={e.test.rise_V} q="smallVolt" from={test} />,
     },
     {
       what: 'current that returns in the test',
