@@ -5,7 +5,8 @@ import { monotoneCubic } from '../../src/core/base/interpolate.js';
 import { loadLine } from '../../src/core/power/loadLine.js';
 import { solveFence, solveUnit, type Circuit } from '../../src/core/power/network.js';
 import { factorise, minimumDegree, SymmetricBuilder } from '../../src/core/power/sparse.js';
-import { lineConstants, surge } from '../../src/core/power/surge.js';
+import { surge } from '../../src/core/power/surge.js';
+import { lineConstants } from '../../src/core/pulse/lineConstants.js';
 
 /** Random connected networks: a random tree, some loops, some leaks; conductances over 9 decades. */
 const networks = fc.integer({ min: 2, max: 60 }).chain((n) =>
@@ -198,9 +199,9 @@ describe('surge', () => {
     [[0.3, 0.6, 0.95], 5.90603124e-7, 1.88392172e-11],
     [[0.2, 0.4, 0.65, 0.9, 1.15], 4.30497367e-7, 2.58456878e-11],
   ])('line constants of %j', (heights, l, c) => {
-    const k = lineConstants(heights, 0.0025);
-    expect(Math.abs(k.l_H_per_m / l - 1)).toBeLessThan(1e-5);
-    expect(Math.abs(k.c_F_per_m / c - 1)).toBeLessThan(1e-5);
+    const k = lineConstants({ wire_diameter_mm: 2.5, heights_m: heights });
+    expect(Math.abs(k.l_external_h_per_m / l - 1)).toBeLessThan(1e-5);
+    expect(Math.abs(k.c_f_per_m / c - 1)).toBeLessThan(1e-5);
   });
   it('with soil and wire added comes to about 583 ohm for one wire and 232 for five tied', () => {
     // Source: the reference set's text; our two added inductances were chosen to meet it.

@@ -182,7 +182,12 @@ export function surgeCap(
     const live = line.strands.filter((s) => s.duty === 'live');
     if (live.length === 0) return null;
     const wire = recordOf(cat.wires, live[0]!.wire);
-    const heights = [...new Set(live.map((s) => s.height_m))];
+    // What hangs closer than its own thickness counts as one: a rope beside a wire.
+    const thick = (1.01 * wire.diameter_mm) / 1000;
+    const heights = live.reduce<number[]>(
+      (kept, { height_m }) => (height_m - (kept.at(-1) ?? 0) > thick ? [...kept, height_m] : kept),
+      [],
+    );
     // Most lines of a property share a few make-ups.
     const key = `${heights.join()} ${live[0]!.wire}`;
     let one = known.get(key);

@@ -1,8 +1,6 @@
 /** Inductance and capacitance of tied wires over the ground, by the method of images. */
+import { EPSILON0, MU0 } from '../base/numbers.js';
 import { solveSpd } from '../base/spd.js';
-
-const MU0 = 4e-7 * Math.PI;
-const EPS0 = 8.8541878128e-12;
 
 export interface LineConstantsInputs {
   readonly wire_diameter_mm: number;
@@ -41,7 +39,7 @@ export function lineConstants({
   const live = q.slice(0, heights_m.length);
   const S = live.reduce((sum, v) => sum + v, 0);
   const l = MU0 / (2 * Math.PI * S);
-  const c = 2 * Math.PI * EPS0 * S;
+  const c = 2 * Math.PI * EPSILON0 * S;
   return {
     l_external_h_per_m: l,
     c_f_per_m: c,

@@ -1,6 +1,6 @@
 /** Resistance and inner inductance of a round steel wire with a zinc shell, with the skin effect. */
+import { MU0 } from '../base/numbers.js';
 
-const MU0 = 4e-7 * Math.PI;
 /** Steps through the shell; the fields are smooth there. */
 const SHELL_STEPS = 200;
 
