@@ -57,6 +57,11 @@ describe('a public way', () => {
     // 200 m and what lies within 10 m beyond its ends: 6 m at either end.
     expect(signs).toMatchObject(['confirm', 'Signs along publicWay', expect.stringMatching(/for 212(\.0)?.m: 4 signs, one every 100(\.0)?.m/)]); // prettier-ignore
     expect(said(fenced([way([[50, 10.5], [250, 10.5]])]), 'public-way')).toEqual([]); // prettier-ignore
+    // One live strand among cold ones wants them; a fence without any does not.
+    const mixed = [...strands([0.3], { duty: 'cold' }), ...strands([0.9])];
+    const beside = [way([[50, 8], [250, 8]])]; // prettier-ignore
+    expect(said(fenced(beside, {}, straight({ strands: mixed })), 'public-way')).toHaveLength(1);
+    expect(said(fenced(beside, {}, straight({ strands: mixed.slice(0, 1) })), 'public-way')).toEqual([]); // prettier-ignore
   });
 
   it('across the line wants a gate as wide as the way; one that is near serves', () => {

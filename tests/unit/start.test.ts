@@ -127,8 +127,9 @@ describe('a walk', () => {
   it('says by its names what was marked, or nothing', () => {
     expect(['Top gate', 'trough 3', 'Fencer', 'Big tree', 'Stile', 'Delegate'].map(kindOfName)).toEqual(['gate', 'water', 'energiser', 'tree', null, null]); // prettier-ignore
     expect(kindsFor([P(0, 0)])).toContain('gate');
-    expect(kindsFor([P(0, 0), P(1, 0)])).not.toContain('gate');
-    expect(kindsFor([P(0, 0), P(1, 0), P(1, 1)])).toContain('building');
+    expect(kindsFor([P(0, 0)])).not.toContain('burn');
+    expect(kindsFor([P(0, 0), P(1, 0)])).toEqual(['overhead', 'publicWay', 'burn', 'oldFence']);
+    expect(kindsFor([P(0, 0), P(1, 0), P(1, 1)])).toEqual(['property', 'building', 'overhead', 'publicWay', 'burn', 'oldFence', 'obstacle', 'soil']); // prettier-ignore
   });
 });
 

@@ -51,12 +51,12 @@ const MEANT: readonly (readonly [RegExp, WaypointKind])[] = [
 export const kindOfName = (name: string): WaypointKind | null =>
   MEANT.find(([words]) => words.test(name))?.[1] ?? null;
 
-/** What a place may be, by how many points it has. */
-export const kindsFor = (points: readonly Point[]): WaypointKind[] => {
-  const things = Object.keys(SHAPE_OF) as ThingKind[];
-  if (points.length === 1) return ['gate', 'energiser', ...things.filter((k) => SHAPE_OF[k] === 'point')]; // prettier-ignore
-  return things.filter((k) => SHAPE_OF[k] === (points.length > 2 ? 'area' : 'way') || (SHAPE_OF[k] === 'way' && points.length > 2)); // prettier-ignore
-};
+/** What a place may be, by how many points it has: a point; a way; a way or an area. */
+export function kindsFor(points: readonly Point[]): WaypointKind[] {
+  const shapes = points.length === 1 ? ['point'] : points.length === 2 ? ['way'] : ['way', 'area'];
+  const things = (Object.keys(SHAPE_OF) as ThingKind[]).filter((k) => shapes.includes(SHAPE_OF[k]));
+  return points.length === 1 ? ['gate', 'energiser', ...things] : things;
+}
 
 /**
  * Puts walks and places into a plan.
