@@ -8,6 +8,7 @@ import { parseCsvPoints } from './csvPoints.js';
 import { readGeoTiff } from './geoTiff.js';
 import { converter, projection, type LonLat, type Origin } from './projection.js';
 import {
+  asSaid,
   guessReference,
   originFor,
   placed,
@@ -27,9 +28,7 @@ export interface PlacedGround {
 
 /** What the user said the coordinates are, or what they most likely are. */
 function referenceFor(said: Reference | 'guess', box: Box, origin: Origin | null): Guess {
-  return said === 'guess'
-    ? guessReference(box, origin)
-    : { reference: said, words: 'you say', sure: true };
+  return said === 'guess' ? guessReference(box, origin) : asSaid(said);
 }
 
 const boxOf = (raw: RawGrid): Box => [

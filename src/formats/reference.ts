@@ -24,7 +24,17 @@ export interface Guess {
 }
 
 /** Beyond this no site counts its own metres, and every projection does. */
-export const SITE_m = 50_000;
+const SITE_m = 50_000;
+/** Whether metres are too many to be a site's own. */
+export const isFar = (...metres: number[]): boolean => Math.max(...metres.map(Math.abs)) > SITE_m;
+
+/** What the user says needs no guess. */
+export const asSaid = (reference: Reference): Guess => ({
+  reference,
+  words: 'you say',
+  sure: true,
+});
+
 /** No property is so many degrees wide. */
 const WIDE_deg = 3;
 
@@ -54,8 +64,7 @@ export function guessReference(box: Box, origin: Origin | null): Guess {
       words: at ? 'degrees: the property lies on it' : 'degrees of longitude and latitude, by their size', // prettier-ignore
       sure: true,
     };
-  const large = Math.max(Math.abs(west), Math.abs(east), Math.abs(south), Math.abs(north)) > SITE_m;
-  if (!large)
+  if (!isFar(...box))
     return {
       reference: 'local',
       words: at
@@ -101,9 +110,8 @@ function neighbours(name: string): string[] {
 /** The origin that a property gets from the first place of a file; far metres are counted from there. */
 export function originFor(reference: Reference, [x, y]: LonLat): Origin {
   if (reference === 'geographic') return originAt([x, y]);
-  const far = Math.max(Math.abs(x), Math.abs(y)) > SITE_m;
   if (reference === 'local')
-    return { ...originAt([0, 0]), ...(far ? { x: Math.round(x), y: Math.round(y) } : {}) };
+    return { ...originAt([0, 0]), ...(isFar(x, y) ? { x: Math.round(x), y: Math.round(y) } : {}) };
   return { proj: projection(reference.projection), x: Math.round(x), y: Math.round(y) };
 }
 

@@ -7,7 +7,8 @@ import { nowhere, type LonLat, type Origin } from './projection.js';
 import {
   originFor,
   placed,
-  SITE_m,
+  asSaid,
+  isFar,
   zoneAt,
   zoneWords,
   type Guess,
@@ -111,9 +112,8 @@ const inDegrees = (first: LonLat): Guess => ({
 
 /** What metres in a file are: those of the property's projection where they are as large, else of the site. */
 function metresFor(said: Reference | 'guess', [x, y]: LonLat, origin: Origin | null): Guess {
-  if (said !== 'guess') return { reference: said, words: 'you say', sure: true };
-  const large = Math.max(Math.abs(x), Math.abs(y)) > SITE_m;
-  if (!large) return { reference: 'local', words: 'metres of the site itself', sure: true };
+  if (said !== 'guess') return asSaid(said);
+  if (!isFar(x, y)) return { reference: 'local', words: 'metres of the site itself', sure: true };
   if (!origin)
     return {
       reference: 'local',

@@ -3,7 +3,7 @@ import proj4 from 'proj4';
 import { describe, expect, it } from 'vitest';
 import { bringIn, kindOfName, kindsFor } from '../../src/core/edit/bring.js';
 import { newPlan, sized, type Answers } from '../../src/core/edit/firstPlan.js';
-import { closes, sideWords, turnsLeft } from '../../src/core/plan/ring.js';
+import { closes, sideWords, turnsLeft } from '../../src/core/land/ring.js';
 import { straighten } from '../../src/core/edit/straighten.js';
 import { TEMPLATES } from '../../src/core/edit/templates.js';
 import { nearest, planLength, pointAt } from '../../src/core/plan/geometry.js';

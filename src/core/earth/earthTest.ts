@@ -1,5 +1,5 @@
 /** The earth test by its reading: what a probe in the soil shows while the fence is loaded. */
-import { rodGroup } from './rods.js';
+import { rodGroup, surfaceRise } from './rods.js';
 
 export interface EarthTestInputs {
   readonly rods_m: readonly (readonly [x: number, y: number])[];
@@ -39,8 +39,7 @@ export function earthTest(i: EarthTestInputs) {
   const atProbe = i.rods_m.reduce((sum, [x, y], k) => {
     const d = Math.hypot(i.probe_m[0] - x, i.probe_m[1] - y);
     if (d < i.rod_diameter_m / 2) throw new RangeError('the probe stands on a rod');
-    const share = group.current_share[k]!;
-    return sum + ((share * rho) / (2 * Math.PI * i.rod_length_m)) * Math.asinh(i.rod_length_m / d);
+    return sum + surfaceRise(rho, i.rod_length_m, group.current_share[k]!, d);
   }, 0);
   return {
     rho_ohm_m: rho,

@@ -4,8 +4,8 @@ import { builtFor } from './facing.js';
 import { addThing } from './landEdits.js';
 import { SHAPE_OF } from '../land/things.js';
 import { JOIN_TOLERANCE, nearest, planLength } from '../plan/geometry.js';
-import { closes } from '../plan/ring.js';
-import { snap } from '../plan/snap.js';
+import { closes } from '../land/ring.js';
+import { nearestLine, snap } from '../plan/snap.js';
 import { fitWalk } from '../plan/walkFit.js';
 import type { Plan, Point, Thing, ThingKind } from '../plan/schema.js';
 
@@ -99,17 +99,10 @@ function endsMet(plan: Plan, points: readonly Point[], reach: number): Point[] {
   return points.map((p, i) => {
     if (!ends.includes(i)) return p;
     const corner = snap(plan.lines, p, reach / 2);
-    return corner.to === 'vertex' ? corner.point : onLine(plan, p, reach);
+    return corner.to === 'vertex'
+      ? corner.point
+      : (nearestLine(plan.lines, p, reach)?.hit.point ?? p);
   });
-}
-
-function onLine(plan: Plan, p: Point, reach: number): Point {
-  let best: { off: number; point: Point } = { off: reach, point: p };
-  for (const line of Object.values(plan.lines)) {
-    const hit = nearest(line.vertices, p);
-    if (hit.off <= best.off) best = hit;
-  }
-  return { e: best.point.e, n: best.point.n };
 }
 
 function putPlace(plan: Plan, place: Waypoint, reach: number): boolean {

@@ -1,5 +1,6 @@
 /** Changes to a plan as recipes that write into a draft; the interface keeps the old plan whole. */
-import { deflections, defaultKind, distance, nearest, planLength } from '../plan/geometry.js';
+import { deflections, defaultKind, distance, planLength } from '../plan/geometry.js';
+import { nearestLine } from '../plan/snap.js';
 import { PLACED, type Placed } from '../parts/placed.js';
 import { freeId } from '../plan/ids.js';
 import { builtFor, facingOf, settle } from './facing.js';
@@ -175,13 +176,7 @@ export function moveEnergiser(plan: Plan, id: string, p: Point, reach: number): 
 
 function attach(plan: Plan, id: string, p: Point, reach: number): void {
   const unit = plan.energisers[id]!;
-  let best = reach;
-  unit.line = null;
-  for (const line of Object.values(plan.lines)) {
-    const hit = nearest(line.vertices, p);
-    if (hit.off > best) continue;
-    best = hit.off;
-    unit.line = line.id;
-    unit.at_m = hit.s;
-  }
+  const found = nearestLine(plan.lines, p, reach);
+  unit.line = found?.line.id ?? null;
+  if (found) unit.at_m = found.hit.s;
 }

@@ -3,7 +3,7 @@ import { addEnergiser } from './edits.js';
 import { bringIn, type Walk, type Waypoint } from './bring.js';
 import { catalogue, figure, recordOf } from '../plan/catalogue.js';
 import { planLength, pointAt } from '../plan/geometry.js';
-import { closes, turnsLeft } from '../plan/ring.js';
+import { closes, turnsLeft } from '../land/ring.js';
 import type { Plan } from '../plan/schema.js';
 import type { Report } from '../report/schema.js';
 

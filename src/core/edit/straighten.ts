@@ -1,5 +1,5 @@
 /** A line of many points made into the straight runs behind it. */
-import { closes } from '../plan/ring.js';
+import { closes } from '../land/ring.js';
 import { vertexId, verticesFrom } from './edits.js';
 import { keepTouch, mapPlaces } from './places.js';
 import { distance, JOIN_TOLERANCE, nearest, stations } from '../plan/geometry.js';

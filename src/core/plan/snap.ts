@@ -1,6 +1,6 @@
 /** What the pointer catches on: vertices first, then lines. */
 import { distance, nearest } from './geometry.js';
-import type { Plan, Point } from './schema.js';
+import type { Line, Plan, Point } from './schema.js';
 
 export interface Snap {
   readonly point: Point;
@@ -10,6 +10,16 @@ export interface Snap {
   /** Leg and plan distance along the line, when on a line. */
   readonly leg?: number;
   readonly s?: number;
+}
+
+/** The line nearest to a place within reach, and where on it; of two as near the later one. */
+export function nearestLine(lines: Plan['lines'], p: Point, reach: number) {
+  let best: { line: Line; hit: ReturnType<typeof nearest> } | null = null;
+  for (const line of Object.values(lines)) {
+    const hit = nearest(line.vertices, p);
+    if (hit.off <= (best?.hit.off ?? reach)) best = { line, hit };
+  }
+  return best;
 }
 
 /**

@@ -87,8 +87,8 @@ export function earthing(
   const limit = figure(cat, 'earth.testLimit');
   const fenceV = figure(cat, 'earth.testFence');
   const load = testLoad(line, path, dry.r_group_ohm, fenceV);
-  /** What a probe beside the last of so many rods reads, and how far they rise above far soil. */
-  const reading = (rods: number, current_a: number) => {
+  /** For each ampere: what a probe beside the last of so many rods reads, and how far they rise above far soil. */
+  const perAmpere = (rods: number) => {
     const rods_m = rodsInLine(rods, e.rodSpacing_m);
     return earthTest({
       rods_m,
@@ -98,15 +98,15 @@ export function earthing(
       rho_damp_ohm_m: soil.damp_ohm_m,
       dry_depth_m: figure(cat, 'earth.dryDepth'),
       probe_m: [rods_m.at(-1)![0] + figure(cat, 'earth.testProbe'), 0],
-      current_a,
+      current_a: 1,
     });
   };
-  const now = reading(e.rods, load.current_A);
+  const now = perAmpere(e.rods);
   const least = figure(cat, 'earth.rodsMin');
   const most = figure(cat, 'earth.rodsMax');
   const meets = (n: number): boolean => {
-    const { r_ohm } = reading(n, 0);
-    return reading(n, testLoad(line, path, r_ohm, fenceV).current_A).reading_v <= limit;
+    const { r_ohm, reading_v } = perAmpere(n);
+    return testLoad(line, path, r_ohm, fenceV).current_A * reading_v <= limit;
   };
   const rodsNeeded = meets(most) ? leastMeeting(meets, least, most) : null;
   return {
@@ -117,7 +117,11 @@ export function earthing(
     single_dry_ohm: dry.r_single_dwight_ohm,
     factor: dry.multiplying_factor,
     rodsNeeded,
-    test: { ...load, rise_V: now.rise_v, reading_V: now.reading_v },
+    test: {
+      ...load,
+      rise_V: load.current_A * now.rise_v,
+      reading_V: load.current_A * now.reading_v,
+    },
   };
 }
 

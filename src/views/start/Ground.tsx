@@ -4,7 +4,7 @@ import { say } from '../../core/base/units.js';
 import { ReferenceFields } from '../../ui/parts/Reference.js';
 import type { Form } from './answers.js';
 import { offGround, type Read } from './files.js';
-import { Fault, FilePick, Labelled, Question, Radios } from './questions.js';
+import { Fault, FilePick, Labelled, Question, Radios, Typed } from './questions.js';
 
 /** What the ground is like: flat, or a file of heights in whatever coordinates it counts in. */
 export function Ground(p: {
@@ -12,7 +12,6 @@ export function Ground(p: {
   read: Read;
   file: File | null;
   fault: string | undefined;
-  reading: boolean;
   take: (files: FileList | null) => void;
 }) {
   const { register, watch, setValue } = p.form;
@@ -47,14 +46,16 @@ export function Ground(p: {
             </p>
           )}
           {p.file && (
-            <ReferenceFields
-              what="The ground"
-              value={said}
-              as={ground?.as ?? null}
-              suggested={suggestion(p.read)}
-              degrees
-              onChange={(v) => setValue('groundAs', v)}
-            />
+            <Typed>
+              <ReferenceFields
+                what="The ground"
+                value={said}
+                as={ground?.as ?? null}
+                suggested={suggestion(p.read)}
+                degrees
+                onChange={(v) => setValue('groundAs', v)}
+              />
+            </Typed>
           )}
           {off > 0 && (
             <p role="status" className="text-warn">

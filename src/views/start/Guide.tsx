@@ -1,7 +1,7 @@
-import { lazy, Suspense, useEffect, useRef, useState } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import type { Waypoint } from '../../core/edit/bring.js';
-import { closes } from '../../core/plan/ring.js';
+import { closes } from '../../core/land/ring.js';
 import { newPlan } from '../../core/edit/firstPlan.js';
 import { TEMPLATES } from '../../core/edit/templates.js';
 import { catalogue } from '../../core/plan/catalogue.js';
@@ -71,8 +71,12 @@ export function Guide() {
   const { groundAs, walkAs } = value;
   const said = JSON.stringify([groundAs, walkAs]);
   useEffect(() => {
+    if (!files.ground && files.walks.length === 0) {
+      setReading(false);
+      return setRead(NOTHING);
+    }
     let current = true;
-    setReading(files.ground !== null || files.walks.length > 0);
+    setReading(true);
     void readFiles({ ...files, groundAs, walkAs }).then((now) => {
       if (!current) return;
       // What is refused leaves on the map what was there before.
@@ -118,8 +122,16 @@ export function Guide() {
     void forgetFiles('walks');
   };
 
-  const places: readonly Waypoint[] = value.places ?? understood(read.walked?.places ?? []);
-  const answers = answersOf(value, read, places);
+  const places = useMemo(
+    (): readonly Waypoint[] => value.places ?? understood(read.walked?.places ?? []),
+    [value.places, read.walked],
+  );
+  // By what was answered: the form makes a new object at every stroke. The name changes nothing on the map.
+  const told = JSON.stringify({ ...value, name: '' });
+  const answers = useMemo(
+    () => answersOf(JSON.parse(told) as Form, read, places),
+    [told, read, places],
+  );
   const grid = value.groundKind === 'file' ? read.grid : null;
   const { begun, fault: notBegun, working, finish } = useBegun(answers, grid);
   const walked = value.lineKind === 'file' ? read.walked : null;
@@ -129,7 +141,7 @@ export function Guide() {
       spots: walked ? places.filter((p) => p.kind === null).map((p) => ({ name: p.name, at: p.points[0]! })) : [], // prettier-ignore
     });
     return () => useSketch.setState({ walked: [], spots: [] });
-  });
+  }, [walked, places]);
 
   const start = handleSubmit(async (f) => {
     setFaults({});
@@ -198,9 +210,8 @@ export function Guide() {
               className="cursor-pointer underline"
               onClick={() => {
                 form.reset(FRESH);
-                void take([]);
+                setFaults({});
                 setFiles({ ground: null, walks: [] });
-                setRead(NOTHING);
                 void forgetFiles('ground');
                 void forgetFiles('walks');
               }}
@@ -241,7 +252,6 @@ export function Guide() {
           read={read}
           file={files.ground}
           fault={faults.ground ?? read.groundFault}
-          reading={reading}
           take={(f) => void take(f, 'ground')}
         />
         <Lines
@@ -250,7 +260,6 @@ export function Guide() {
           files={files.walks}
           places={places}
           fault={faults.line ?? read.walkFault}
-          reading={reading}
           take={(f) => void take(f, 'walk')}
           leave={leaveWalks}
           begun={begun}

@@ -1,4 +1,4 @@
-import { useId, type ReactNode } from 'react';
+import { useId } from 'react';
 import type { UseFormReturn } from 'react-hook-form';
 import type { Waypoint } from '../../core/edit/bring.js';
 import { TEMPLATES } from '../../core/edit/templates.js';
@@ -9,7 +9,7 @@ import { Tolerance } from '../land/Tolerance.js';
 import { Waypoints } from '../land/Waypoints.js';
 import { measuredIn, type Form } from './answers.js';
 import type { Read } from './files.js';
-import { Fault, FilePick, Labelled, Question, Radios } from './questions.js';
+import { Fault, FilePick, Labelled, Question, Radios, Typed } from './questions.js';
 import { Shapes } from './Shapes.js';
 import { money } from './money.js';
 import { bracedIn } from './SoFar.js';
@@ -21,7 +21,6 @@ export function Lines(p: {
   files: readonly File[];
   places: readonly Waypoint[];
   fault: string | undefined;
-  reading: boolean;
   take: (files: FileList | null) => void;
   leave: () => void;
   begun: Begun | null;
@@ -77,11 +76,6 @@ export function Lines(p: {
     </Question>
   );
 }
-
-/** Enter takes what is typed here; it does not start the plan. */
-const Typed = ({ children }: { children: ReactNode }) => (
-  <div onKeyDown={(e) => e.key === 'Enter' && e.preventDefault()}>{children}</div>
-);
 
 function straightened({ plan, report, furthest_m }: Begun) {
   const vertices = Object.values(plan.lines).flatMap((l) => l.vertices);

@@ -17,7 +17,7 @@ const started = (): Comlink.Remote<StartApi> =>
 const LONG_MS = 400;
 
 /**
- * Begins a plan for the answers, the newest only, and shows it on the map.
+ * Begins a plan for the answers (by their identity), the newest only, and shows it on the map.
  * @returns what came of it, and why nothing did
  */
 export function useBegun(answers: Answers, grid: Grid | null) {
@@ -27,7 +27,6 @@ export function useBegun(answers: Answers, grid: Grid | null) {
   const wanted = useRef<{ answers: Answers; grid: Grid | null } | null>(null);
   const busy = useRef(false);
   const laid = useRef<Grid | null>(null);
-  const key = JSON.stringify(answers);
   useEffect(() => {
     wanted.current = { answers, grid };
     if (!busy.current) void run();
@@ -52,9 +51,7 @@ export function useBegun(answers: Answers, grid: Grid | null) {
       clearTimeout(long);
       setWorking(false);
     }
-    // The answers by what they say: the form makes a new object at every stroke.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [key, grid]);
+  }, [answers, grid]);
   return {
     begun,
     fault,

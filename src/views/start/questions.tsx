@@ -128,3 +128,8 @@ export function FilePick(p: {
     </span>
   );
 }
+
+/** Enter takes what is typed here; it does not start the plan. */
+export const Typed = ({ children }: { children: ReactNode }) => (
+  <div onKeyDown={(e) => e.key === 'Enter' && e.preventDefault()}>{children}</div>
+);

@@ -1,5 +1,5 @@
 import { Check } from '../../ui/parts/controls.js';
-import { sideWords } from '../../core/plan/ring.js';
+import { sideWords } from '../../core/land/ring.js';
 import { say } from '../../core/base/units.js';
 import type { Line } from '../../core/plan/schema.js';
 import { useUnits } from '../../ui/parts/Num.js';

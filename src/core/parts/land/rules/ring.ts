@@ -1,8 +1,8 @@
 /** A fence that keeps predators out is as good as its weakest stretch: closed, equal all round, gates included. */
-import { distance, JOIN_TOLERANCE, planLength, pointAt } from '../../../plan/geometry.js';
+import { distance, JOIN_TOLERANCE, planLength } from '../../../plan/geometry.js';
 import { recordOf } from '../../../plan/catalogue.js';
 import type { Line } from '../../../plan/schema.js';
-import { eachLine, listed, onLine, replace, type Found, type Rule, type Scene } from '../../../findings/rule.js'; // prettier-ignore
+import { listed, onLine, replace, type Found, type Rule, type Scene } from '../../../findings/rule.js'; // prettier-ignore
 
 /** Tops and lowest strands nearer than this are equal, m. */
 const EQUAL_m = 0.05;
@@ -152,9 +152,7 @@ function gates(group: readonly Line[], kind: string, scene: Scene): Found[] {
   const all = Object.values(scene.plan.gates).filter((g) => ids.has(g.line));
   const first = all[0];
   if (!first) return [];
-  const need = eachLine(scene)
-    .find(([l]) => l.id === first.line)![1]
-    .requirement?.needs.find((n) => n.profile === kind);
+  const need = scene.lines[first.line]!.requirement?.needs.find((n) => n.profile === kind);
   if (!need) return [];
   const named = all.slice(0, NAMED).map((g) => g.name);
   const rest = all.length > NAMED ? [`${all.length - NAMED} more`] : [];
@@ -166,7 +164,7 @@ function gates(group: readonly Line[], kind: string, scene: Scene): Found[] {
       title: `${all.length === 1 ? 'A gate is' : `${all.length} gates are`} in the ring against ${nameOf(kind, scene)}`,
       why: `${listed([...named, ...rest])}: a gate is a hole unless it closes to ${scene.say.mm(need.lowestMax_m)} over a firm sill and has no gap wider than ${scene.say.mm(need.gapMax_m)}, to the height of the fence.`,
       todo: 'Mesh or live strands on each gate, a sill of wood or stone below it, and see that it is shut.',
-      place: { line: first.line, from_m: first.at_m, to_m: first.at_m, ...pointAt(scene.plan.lines[first.line]!.vertices, first.at_m) }, // prettier-ignore
+      place: onLine(scene.plan.lines[first.line]!, first.at_m),
       badness: all.length,
     },
   ];

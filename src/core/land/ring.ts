@@ -1,6 +1,7 @@
 /** Lines that close: their inside and their outside. */
-import { distance, JOIN_TOLERANCE } from './geometry.js';
-import type { Line, Point } from './schema.js';
+import { distance, JOIN_TOLERANCE } from '../plan/geometry.js';
+import type { Line, Point } from '../plan/schema.js';
+import { areaOf } from './faces.js';
 
 /** Whether a line ends where it began. */
 export const closes = (points: readonly Point[]): boolean =>
@@ -13,8 +14,4 @@ export function sideWords({ vertices }: Pick<Line, 'vertices'>, side: 'left' | '
 }
 
 /** Whether a closed line runs anticlockwise, so that its inside lies to the left. */
-export const turnsLeft = (ring: readonly Point[]): boolean =>
-  ring.reduce((sum, a, i) => {
-    const b = ring[(i + 1) % ring.length]!;
-    return sum + a.e * b.n - b.e * a.n;
-  }, 0) > 0;
+export const turnsLeft = (ring: readonly Point[]): boolean => areaOf(ring) > 0;
