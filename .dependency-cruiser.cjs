@@ -16,6 +16,7 @@ const core = [
   'power',
   'supplies',
   'compare',
+  'sizing',
   'findings',
   'parts',
   'edit',

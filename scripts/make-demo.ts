@@ -392,12 +392,7 @@ const plan: Plan = {
   paddocks,
   sizing: { resistance: 'planning', reserve: 0.25 },
   newLines: { left: ewes, right: ewes, keepOut: [], boundary: false },
-  overrides: {
-    'seasons.wet.leakage_S_per_km': {
-      value: 1.2e-4,
-      note: 'Invented: growth is cut under the lowest strand twice a summer.',
-    },
-  },
+  overrides: {},
 };
 // The lines learn what the paddocks beside them hold; the east march is left out on purpose.
 const { paddocks: faces } = evaluate(plan, groundOf(plan, plan.grids!), catalogue);

@@ -4,7 +4,11 @@ import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 
-const AT = { chromium: '/usr/bin/chromium', 'gdal-bin': '/usr/bin/ogr2ogr' };
+const AT = {
+  chromium: '/usr/bin/chromium',
+  'gdal-bin': '/usr/bin/ogr2ogr',
+  ngspice: '/usr/bin/ngspice',
+};
 
 const hash = (...parts) => {
   const sum = createHash('sha256');

@@ -7,7 +7,7 @@ import { mkdirSync, readFileSync } from 'node:fs';
 import { build, debian, install } from './setup.mjs';
 
 install();
-debian('chromium', 'gdal-bin');
+debian('chromium', 'gdal-bin', 'ngspice');
 mkdirSync('test-results', { recursive: true });
 const env = {
   ...process.env,

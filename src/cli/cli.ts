@@ -3,7 +3,11 @@ import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { basename, dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Command, Option } from 'commander';
-import { catalogue, SEASONS } from '../core/plan/catalogue.js';
+import { catalogue, SEASONS, type SeasonId } from '../core/plan/catalogue.js';
+import type { Plan } from '../core/plan/schema.js';
+import type { Network } from '../core/power/wired.js';
+import type { Ground } from '../core/terrain/ground.js';
+import { resistiveDeck, transientDeck } from '../formats/netlist.js';
 import { PlanSchema } from '../core/plan/schema.js';
 import { ReportSchema } from '../core/report/schema.js';
 import { createChoices } from '../core/choices.js';
@@ -163,6 +167,30 @@ function commands(io: Io): Command {
     });
 
   program
+    .command('netlist')
+    .description(
+      'a deck of the electrical network for a general circuit simulator, which prints every node',
+    )
+    .argument('<plan>', 'plan file, or - for standard input')
+    .addOption(new Option('--season <season>').choices([...SEASONS]).default('wet'))
+    .option('--energiser <id>', 'where there are several')
+    .option(
+      '--transient',
+      'the pulse on tied strands; without it, the resistive network strand by strand',
+    )
+    .action((file: string, o: { season: SeasonId; energiser?: string; transient?: boolean }) => {
+      const { plan, grids } = parsePlan(read(io, file));
+      const net = networkOf(plan, groundOf(plan, grids), o.energiser);
+      const names = Object.fromEntries(
+        [...Object.values(plan.lines), ...Object.values(plan.energisers)].map((x) => [
+          x.id,
+          x.name,
+        ]),
+      );
+      io.out((o.transient ? transientDeck : resistiveDeck)(net, o.season, names));
+    });
+
+  program
     .command('calc')
     .description('one calculator: { "kind", "inputs" } in, { "kind", "outputs" } out')
     .argument('[case]', 'case file; standard input without it', '-')
@@ -227,4 +255,14 @@ function read(io: Io, file: string): string {
       (error as Error).message,
     );
   }
+}
+
+/** The network of an energiser. @throws FormatError when there is none, or none so called */
+function networkOf(plan: Plan, ground: Ground, id = Object.keys(plan.energisers)[0]): Network {
+  const energiser = id === undefined ? undefined : plan.energisers[id];
+  if (!energiser) throw new FormatError('energiser', id === undefined ? 'the plan has none' : `the plan has no "${id}"`); // prettier-ignore
+  const { whole, cat } = createPipeline()(plan, ground, catalogue);
+  const { wired, topology, groups } = whole.power;
+  const ids = groups.find((g) => g.energisers.includes(energiser))?.lines ?? [];
+  return { energiser, ids, wired, topology, plan, cat };
 }

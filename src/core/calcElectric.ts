@@ -5,7 +5,7 @@ import { earthTest } from './earth/earthTest.js';
 import { rodGroup } from './earth/rods.js';
 import { wenner } from './earth/wenner.js';
 import { solveFence, type FenceResistiveInputs } from './power/network.js';
-import { solarSupply } from './power/solar.js';
+import { solarSupply } from './sizing/solar.js';
 import { lineConstants } from './pulse/lineConstants.js';
 import { energiserFit, energiserModel } from './pulse/plate.js';
 import { simulate } from './pulse/simulate.js';

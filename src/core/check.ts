@@ -1,5 +1,5 @@
 /** What a schema cannot say of a plan: names that must point at something, order, room. */
-import { figureAt, type Catalogue } from './plan/catalogue.js';
+import { knowsFigure, type Catalogue } from './plan/catalogue.js';
 import type { Line, Plan } from './plan/schema.js';
 import { ownKeys } from './parts/door.js';
 import { PARTS } from './parts/index.js';
@@ -39,8 +39,7 @@ export function checkPlan(
   for (const part of parts) part.check?.(door);
   for (const [path, { value }] of Object.entries(plan.overrides)) {
     const place = `/overrides/${path.replaceAll('~', '~0').replaceAll('/', '~1')}`;
-    const usual = figureAt(cat, path);
-    if (usual === undefined) door.say(place, 'no figure of the catalogue has this path');
+    if (!knowsFigure(cat, path)) door.say(place, 'no figure of the catalogue has this path');
     else if (!(value >= 0) || (value === 0 && !path.startsWith('prices.'))) {
       door.say(place, 'must be a number above 0');
     }

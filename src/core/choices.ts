@@ -32,14 +32,11 @@ export function createChoices() {
     const { wired, topology, groups } = worked.whole.power;
     const group = groups.find((g) => g.lines.includes(id));
     const energiser = group?.energisers[0];
-    const fed = energiser ? { energiser, lines: group!.lines, wired, topology, plan } : null;
+    const fed = energiser ? { energiser, ids: group!.lines, wired, topology, plan, cat } : null;
     const bays = baysOf(of.posts.layout);
     const report = worked.lines[id]!;
     const gates = worked.gates[id] ?? NONE;
-    const others = (fed?.lines ?? []).flatMap((l) => [
-      l === id ? null : wired[l],
-      topology.marks[l],
-    ]);
+    const others = (fed?.ids ?? []).flatMap((l) => [l === id ? null : wired[l], topology.marks[l]]);
     const shape = JSON.stringify({ ...line, strands: null, name: null });
     const { sizing, soil, things, climate } = plan;
     const on = [cat, ground, sizing, soil, things, climate, energiser, gates, shape, ...others];

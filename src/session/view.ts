@@ -15,6 +15,14 @@ export interface Chosen {
   readonly id: string;
 }
 export type StrandsTab = 'strands' | 'asks' | 'proposals' | 'trade' | 'kinds' | 'old' | 'designs';
+export type PowerTab = 'volts' | 'unit' | 'place' | 'feel' | 'whatIf' | 'earth' | 'supply' | 'sure';
+/** What is drawn beside a line's volts in the section: as it would be, or between which it may lie. */
+export interface Beside {
+  readonly words: string;
+  readonly lines: Readonly<
+    Record<string, { readonly s_m: readonly number[]; readonly low_V: readonly number[]; readonly high_V: readonly number[] }> // prettier-ignore
+  >;
+}
 export type Track = 'clearance' | 'uplift' | 'grade' | 'volts' | 'pull';
 
 interface View {
@@ -43,6 +51,8 @@ interface View {
   readonly tint: 'shade' | 'slope';
   /** What of the chosen line's strands is being looked at. */
   readonly strandsTab: StrandsTab;
+  readonly powerTab: PowerTab;
+  readonly beside: Beside | null;
   readonly help: boolean;
   /** Which stop of the tour is shown; null: none. */
   readonly tour: number | null;
@@ -67,6 +77,8 @@ export const useView = create<View>(() => ({
   tint: 'shade',
   cursor: null,
   strandsTab: 'strands',
+  powerTab: 'volts',
+  beside: null,
   help: false,
   tour: null,
   findingsOpen: true,
@@ -117,6 +129,6 @@ export const chooseLine = (line: string | null, vertex: number | null = null): v
 
 /** Goes to a step, and into the address so that "back" works. */
 export function goTo(step: string, property: string, push = true): void {
-  look({ step, tool: 'select' });
+  look({ step, tool: 'select', beside: null });
   if (push) history.pushState({ step }, '', `/p/${property}/${step}`);
 }

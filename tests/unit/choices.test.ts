@@ -1,14 +1,11 @@
 /** What decides between make-ups: what an animal feels, what a push opens, what it costs. */
-import { lusolve, matrix, type Matrix } from 'mathjs';
 import { describe, expect, it } from 'vitest';
 import { createChoices } from '../../src/core/choices.js';
 import { bayFor, costAt, tightest, tradeOf } from '../../src/core/compare/trade.js';
 import { costPerMetre } from '../../src/core/compare/compare.js';
 import { catalogue } from '../../src/core/plan/catalogue.js';
 import type { Line, Plan } from '../../src/core/plan/schema.js';
-import { felt, hoofContact, seenFrom } from '../../src/core/power/touch.js';
-import { solveFence, type Circuit } from '../../src/core/power/network.js';
-import { modelLoadLine } from '../../src/core/power/loadLine.js';
+import { hoofContact } from '../../src/core/power/feel.js';
 import { PARTS } from '../../src/core/parts/index.js';
 import { countOf, createPipeline } from '../../src/core/pipeline.js';
 import { judge } from '../../src/core/strands/judge.js';
@@ -18,77 +15,7 @@ import { wireOf } from '../../src/core/wire/strain.js';
 import { requirementOf } from '../../src/core/strands/requirement.js';
 import { energiser, FLAT, line, plan, report, strands } from './scene.js';
 
-const plate = {
-  v_open_v: 8000,
-  v_500_ohm_v: 6000,
-  v_200_ohm_v: 4200,
-  v_100_ohm_v: 2900,
-  v_50_ohm_v: 1700,
-};
-/** One live and one earth strand, 800 m, leaking, with an earth of its own. */
-const fence: Circuit = {
-  strand_types: {
-    hot: { role: 'hot', r_ohm_per_km: 150, g_s_per_km: 4e-4 },
-    earth: { role: 'earth', r_ohm_per_km: 150, g_s_per_km: 1e-3 },
-  },
-  energiser: { location: 'A', hot_strands: ['h'], earth_strands: ['e'], lead_ohm: 0.05 },
-  r_earth_ohm: 12,
-  sections: [{ id: 'S', from: 'A', to: 'B', length_m: 800, strands: { h: 'hot', e: 'earth' } }],
-  jumpers: [],
-  shunts: [],
-  breaks: [],
-  probes: [],
-};
-const loadOf = modelLoadLine({
-  ...catalogue.energisers['m2']!,
-  open_V: plate.v_open_v,
-  at500_V: plate.v_500_ohm_v,
-  at200_V: plate.v_200_ohm_v,
-  at100_V: plate.v_100_ohm_v,
-  at50_V: plate.v_50_ohm_v,
-});
-
 describe('what an animal feels', () => {
-  // The whole network solved with the animal in it, by the solver that was compared with a circuit
-  // simulator: the answer from two terminals must be the same.
-  it.each([
-    ['through the hoof', null, 500, 312],
-    ['between strands', 'e', 500, 0],
-    ['a woolly one', 'e', 1000, 0],
-    ['a dead short', 'e', 1, 0],
-  ])('%s, as if the animal stood in the network', (_, to, body, contact) => {
-    const { unit, seen } = seenFrom(fence, () => [{ location: 'B', strand: 'h', to }]);
-    const got = felt(unit, seen[0]!.seen!, loadOf, null, body, contact);
-    const whole = solveFence({
-      ...fence,
-      energiser: { ...fence.energiser, load_line: plate },
-      shunts: [{ location: 'B', strand: 'h', to: to ?? 'soil', r_ohm: body + contact }],
-    });
-    const at = (strand: string) =>
-      whole.nodes.find((n) => n.location === 'B' && n.strand === strand)!.v_v!;
-    const across = at('h') - (to ? at(to) : 0);
-    expect(got.volts_V).toBeCloseTo((across * body) / (body + contact), 4);
-  });
-
-  it('Thevenin resistance of a plain divider, by a general library (mathjs)', () => {
-    // No leakage but 1 mS at the far end: 150 ohm/km x 0.8 km to it, rods 12 ohm, lead 0.05.
-    const plain: Circuit = {
-      ...fence,
-      strand_types: { hot: { role: 'hot', r_ohm_per_km: 150, g_s_per_km: 0 } },
-      energiser: { ...fence.energiser, earth_strands: [] },
-      sections: [{ id: 'S', from: 'A', to: 'B', length_m: 800, strands: { h: 'hot' } }],
-      shunts: [{ location: 'B', strand: 'h', to: 'soil', r_ohm: 1000 }],
-    };
-    const { seen } = seenFrom(plain, () => [{ location: 'B', strand: 'h', to: null }]);
-    // With the energiser's terminals open, 1 A into B leaves through the leak alone.
-    const g = matrix([
-      [1 / 120, -1 / 120],
-      [-1 / 120, 1 / 120 + 1 / 1000],
-    ]);
-    const v = lusolve(g, [0, 1]) as Matrix;
-    expect(seen[0]!.seen!.self_ohm).toBeCloseTo(v.get([1, 0]) as number, 6);
-  });
-
   it('hooves: two discs of radius b on soil, rho/(4 b) each [published: resistance of a disc]', () => {
     expect(hoofContact(100, 0.04)).toBeCloseTo(100 / (4 * 0.04) / 2, 12);
   });

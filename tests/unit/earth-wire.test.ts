@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { rodGroup, rodsInLine, singleRod, surfaceRise } from '../../src/core/earth/rods.js';
 import { catalogue } from '../../src/core/plan/catalogue.js';
 import { earthing, testLoad } from '../../src/core/power/earthing.js';
-import { modelLoadLine } from '../../src/core/power/loadLine.js';
+import { loadLineOf } from '../../src/core/power/unit.js';
 import { wireProperties } from '../../src/core/wire/properties.js';
 import { sagFromEndTension, sagFromH } from '../../src/core/wire/span.js';
 import { pushAside, rulingSpan, stateChange } from '../../src/core/wire/temperature.js';
@@ -68,13 +68,13 @@ describe('earth rods', () => {
   });
 
   it.each([['m1', 3], ['m35', 5], ['m5', 8]])('in clay a %s wants %d rods of 2 m, 3 m apart (common practice: the test’s own reading)', (model, rods) => {
-    const line = modelLoadLine(catalogue.energisers[model]!);
+    const line = loadLineOf(catalogue.energisers[model]!);
     const { rodsNeeded } = earthing(energiser('a', 0), catalogue.soils['clay']!, line, 0.033, catalogue); // prettier-ignore
     expect(rodsNeeded).toBe(rods);
   }); // prettier-ignore
 
   it('the number of rods meets the test and one fewer does not', () => {
-    const line = modelLoadLine(catalogue.energisers['m35']!);
+    const line = loadLineOf(catalogue.energisers['m35']!);
     const soil = catalogue.soils['clay']!;
     const e = energiser('a', 0, { rods: 3 });
     const { rodsNeeded } = earthing(e, soil, line, 0.03, catalogue);

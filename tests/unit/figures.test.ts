@@ -12,7 +12,8 @@ import { effectiveGap, longestBayThatHolds } from '../../src/core/strands/openin
 import { groundOf } from '../../src/core/terrain/ground.js';
 import { strainOf, wireOf } from '../../src/core/wire/strain.js';
 import { pushAside } from '../../src/core/wire/temperature.js';
-import { energiser, FLAT, line, plan, PLACING, report, strands } from './scene.js';
+import { energiser, FLAT, line, plan, PLACING, report, strands, networkOf } from './scene.js';
+import { candidatesOf } from '../../src/core/power/sizing.js';
 
 const slope: Grid = {
   east0_m: -20,
@@ -247,16 +248,16 @@ describe('findings turn on and off where they should', () => {
           sizing: { resistance: 'planning', reserve },
         },
       );
-    const models = report(at('m1')).energisers['unit']!.candidates;
-    const stout = models.find((c) => c.meets)!;
+    const models = candidatesOf(networkOf(at('m1')));
+    const stout = models.find((c) => c.meets && c.offered)!;
     const [few] = rulesOf(at('m1'), 'below-aim');
     expect(few).toMatchObject({ kind: 'mend', title: 'Too few volts on a' });
     const chosen = few!.mend!.patch[0]!.value as string;
     expect(models.find((c) => c.model === chosen)!.meets).toBe(true);
     expect(rulesOf(at(chosen), 'below-aim')).toEqual([]);
     expect(rulesOf(at(stout.model), 'below-aim')).toEqual([]);
-    const close = report(at(stout.model)).energisers['unit']!.candidates.find((c) => c.model === stout.model)!; // prettier-ignore
-    const [little] = rulesOf(at(stout.model, close.margin - 1 + 0.01), 'below-aim');
+    const close = report(at(stout.model)).energisers['unit']!.least!;
+    const [little] = rulesOf(at(stout.model, close.share - 1 + 0.01), 'below-aim');
     expect(little).toMatchObject({ kind: 'confirm', title: 'Little reserve on a' });
   });
 

@@ -1,55 +1,25 @@
 import { describe, expect, it } from 'vitest';
-import { catalogue, figure } from '../../src/core/plan/catalogue.js';
+import { catalogue, figure, type SeasonId } from '../../src/core/plan/catalogue.js';
 import type { Energiser, Gate, Line, Plan } from '../../src/core/plan/schema.js';
-import { topologyOf } from '../../src/core/plan/topology.js';
-import { layOut } from '../../src/core/posts/layout.js';
-import {
-  circuitMarks,
-  circuitOf,
-  feedOf,
-  shareLeakage,
-  type WiredLine,
-} from '../../src/core/power/circuit.js';
-import { modelLoadLine } from '../../src/core/power/loadLine.js';
+import { circuitOf, feedOf } from '../../src/core/power/circuit.js';
 import { solveUnit } from '../../src/core/power/network.js';
-import { surge } from '../../src/core/power/surge.js';
-import { profileOf } from '../../src/core/terrain/profile.js';
-import { energiser, FLAT, line, plan, report, strands } from './scene.js';
+import { energiser, line, networkOf, plan, report, strands } from './scene.js';
 
-/** The circuit of a set of lines with one energiser, as evaluate would make it. */
-function circuit(lines: Line[], unit: Energiser, gates: Gate[] = [], r_earth = 10) {
-  const wired: Record<string, WiredLine> = {};
-  const extra: Record<string, number[]> = {};
-  for (const l of lines) {
-    const own = gates.filter((g) => g.line === l.id);
-    const { runs } = layOut(
-      { ...l, out_m: 0 },
-      own,
-      profileOf(l.vertices, FLAT),
-      { small: true, holdBay_m: 6 },
-      catalogue,
-    );
-    wired[l.id] = { line: l, gates: own, runs };
-    extra[l.id] = circuitMarks(wired[l.id]!, 250);
-  }
-  extra[unit.line!]!.push(unit.at_m);
-  const topology = topologyOf(Object.fromEntries(lines.map((l) => [l.id, l])), extra);
-  const make = (season: 'dry' | 'today' | 'wet' = 'today') =>
-    circuitOf(
-      unit,
-      lines.map((l) => l.id),
-      wired,
-      topology,
-      season,
-      'planning',
-      r_earth,
-      () => 1e6, // rods of earth strands: as good as none, where a test does not ask for them
-      catalogue,
-    );
-  return { circuit: make(), make, feed: feedOf(unit, wired, topology) };
+/** The circuit of a set of lines with one energiser, its earth as given and no rods of earth strands. */
+function circuit(lines: Line[], unit: Energiser, gates: Gate[] = [], r_earth_ohm = 10) {
+  const own = plan(lines, {
+    energisers: { unit },
+    gates: Object.fromEntries(gates.map((g) => [g.id, g])),
+  });
+  const net = networkOf(own);
+  const make = (season: SeasonId = 'today') => ({
+    ...circuitOf(net, season),
+    r_earth_ohm,
+    shunts: [],
+  });
+  return { circuit: make(), make, feed: feedOf(unit, net.wired, net.topology) };
 }
 
-const clean = { ...catalogue.seasons['today']! };
 const jumper = figure(catalogue, 'network.jumper');
 const lead = figure(catalogue, 'energiser.leadResistance');
 
@@ -195,18 +165,6 @@ describe('circuit', () => {
     expect(solveUnit(broken).nodes.every((n) => n.v_v! > 0)).toBe(true);
   });
 
-  it('leakage is shared by height and keeps its mean; cold strands leak nothing', () => {
-    const g = shareLeakage(
-      [...strands([0.15, 0.5, 0.9]), ...strands([1.1], { duty: 'cold' })],
-      1e-4,
-      0.3,
-    );
-    expect(g.reduce((a, b) => a + b, 0)).toBeCloseTo(3e-4, 12);
-    expect(g[0]!).toBeGreaterThan(3 * g[1]!);
-    expect(g[3]).toBe(0);
-    expect(clean.leakage_S_per_km).toBeGreaterThan(0);
-  });
-
   it('the lead-out is as long as it is drawn, a metre at least', () => {
     expect(
       circuit(
@@ -241,33 +199,17 @@ const fence = (km: number, part: Partial<Plan> = {}, at = 0) =>
         [km * 1000, 0],
       ]),
     ],
-    { energisers: { unit: energiser('a', at) }, ...part },
+    { energisers: { unit: energiser('a', at, { e: at, n: 1 }) }, ...part },
   );
 const unitOf = (p: Plan) => report(p).energisers['unit']!;
 
 describe('power of a fence', () => {
-  it('the surge cap is the load line at the surge impedance of the lines that leave', () => {
-    const e = unitOf(fence(8));
-    const heights = [0.15, 0.3, 0.45, 0.65, 0.9];
-    const { z_ohm } = surge(heights, 0.0025, 0.9e-6, 0.24e-6);
-    expect(e.seasons['dry']!.v_out_V).toBeCloseTo(
-      modelLoadLine(catalogue.energisers['m2']!)(z_ohm),
-      3,
-    );
-    // From the middle two lines leave: half the impedance, and half the way to the far ends.
-    const middle = unitOf(fence(8, {}, 4000));
-    expect(middle.seasons['dry']!.v_out_V).toBeCloseTo(
-      modelLoadLine(catalogue.energisers['m2']!)(z_ohm / 2),
-      3,
-    );
+  it('a long fence fed from its middle stands better than fed from an end', () => {
+    const worst = (at: number) => unitOf(fence(8, {}, at)).seasons['wet']!.worst!.v_V;
+    expect(worst(4000)).toBeGreaterThan(1.05 * worst(0));
   });
 
-  it('fed from its middle the worst point stands better than fed from an end', () => {
-    const worst = (at: number) => unitOf(fence(1.2, {}, at)).seasons['wet']!.worst!.v_V;
-    expect(worst(600)).toBeGreaterThan(worst(0));
-  });
-
-  it('one strand fed at one end is worst at the other, and falls all the way', () => {
+  it('one strand fed at one end has its volts from end to end, the least of them named', () => {
     const p = plan(
       [
         line(
@@ -282,16 +224,9 @@ describe('power of a fence', () => {
       { energisers: { unit: energiser('a', 0) } },
     );
     const wet = unitOf(p).seasons['wet']!;
-    expect(wet.worst).toMatchObject({ line: 'a', at_m: 1200 });
     const track = wet.lines['a']!;
     expect([track.s_m[0], track.s_m.at(-1)]).toEqual([0, 1200]);
-    track.v_V.forEach((v, i) => i && expect(v).toBeLessThanOrEqual(track.v_V[i - 1]! + 1e-9));
-  });
-
-  it('of strands tied at both ends only, the lowest is worst somewhere between: it leaks most', () => {
-    const wet = unitOf(fence(1.2)).seasons['wet']!;
-    expect(wet.worst!.at_m).toBeGreaterThan(600);
-    expect(wet.worst!.at_m).toBeLessThan(1200);
+    expect(wet.worst!.v_V).toBe(Math.min(...track.v_V));
   });
 
   it('a property’s own leakage is obeyed', () => {

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { leastSquares } from '../../src/core/base/leastSquares.js';
 import { solveSpd } from '../../src/core/base/spd.js';
 import { earthTest, layered } from '../../src/core/earth/earthTest.js';
-import { solarSupply } from '../../src/core/power/solar.js';
+import { solarSupply } from '../../src/core/sizing/solar.js';
 import { lineConstants } from '../../src/core/pulse/lineConstants.js';
 import { energiserModel, into, MOST_CHI2, plateOf } from '../../src/core/pulse/plate.js';
 import { simulate, type PulseLine, type PulseNetwork } from '../../src/core/pulse/simulate.js';

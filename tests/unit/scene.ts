@@ -3,6 +3,8 @@ import { catalogue } from '../../src/core/plan/catalogue.js';
 import { evaluate } from '../../src/core/evaluate.js';
 import { verticesFrom } from '../../src/core/edit/edits.js';
 import type { Energiser, Line, Plan, Strand } from '../../src/core/plan/schema.js';
+import { createPipeline } from '../../src/core/pipeline.js';
+import type { Network } from '../../src/core/power/wired.js';
 import type { Report } from '../../src/core/report/schema.js';
 import type { Ground } from '../../src/core/terrain/ground.js';
 
@@ -66,6 +68,15 @@ export function plan(lines: Line[], part: Partial<Plan> = {}): Plan {
 }
 
 export const report = (p: Plan, ground: Ground = FLAT): Report => evaluate(p, ground, catalogue);
+
+/** The network of an energiser of a plan, as the Power step asks about it. */
+export function networkOf(p: Plan, id = 'unit', ground: Ground = FLAT): Network {
+  const { whole, cat } = createPipeline()(p, ground, catalogue);
+  const { wired, topology, groups } = whole.power;
+  const energiser = p.energisers[id]!;
+  const group = groups.find((g) => g.energisers.includes(energiser))!;
+  return { energiser, ids: group.lines, wired, topology, plan: p, cat };
+}
 
 /** What a search for posts keeps to in tests; each adds its ground, spacing and kinds. */
 export const PLACING = {

@@ -79,8 +79,12 @@ describe('supplies', () => {
       one({ energisers: { unit: energiser('a', 0, { rods: 4, rodSpacing_m: 3, e: 0, n: 20 }) } }),
     );
     expect([s['earth.rod']!.quantity, s['earth.clamp']!.quantity]).toEqual([4, 4]);
-    // 20 m to the fence, and 1.5 times the 9 m between the rods.
-    expect(s['cable']!.quantity).toBe(34);
+    // 20 m of cable to the fence; the rods are joined by the fence's own wire.
+    expect(s['cable']!.quantity).toBe(20);
+    // One and a half times the 9 m from rod to rod.
+    expect(s['wire.ht25']!.lines['unit']).toBeCloseTo(13.5, 9);
+    const safe = got(one({ energisers: { unit: energiser('a', 0, { rods: 4, e: 0, n: 20, diverter: { rods: 5 } }) } })); // prettier-ignore
+    expect([safe['earth.rod']!.quantity, safe['diverter']!.quantity]).toEqual([9, 1]);
     expect(s['energiser.m2']!.quantity).toBe(1);
   });
 

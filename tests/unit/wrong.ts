@@ -154,6 +154,16 @@ export const wrong: [string, Plan][] = [
   ['gate-no-cable', fed({}, { gates: gate(false) })],
   ['earth-test', fed({}, { energisers: { unit: energiser('a', 0, { model: 'm35', rods: 3 }) } })],
   ['rods-close', fed({}, { energisers: { unit: energiser('a', 0, { rodSpacing_m: 1 }) } })],
+  ['no-diverter', fed({})],
+  ['felt-little', fed({ left: ['cattle-quiet'] }, { soil: 'stony' })],
+  [
+    'plate-fits',
+    fed({}, { energisers: { unit: energiser('a', 0, { plate: { supply: 'mains', stored_J: 1, output_J: 0.9, open_V: 9000, at500_V: 8900, at100_V: 1500, interval_s: 1.2 } }) } }), // prettier-ignore
+  ],
+  [
+    'supply-short',
+    fed({}, { energisers: { unit: energiser('a', 0, { model: 's1', supply: { battery_V: 12, battery_Ah: 7, panel_W: 5, usable: 0.5, cloud_days: 7 } }) } }), // prettier-ignore
+  ],
   ['off-ground', fed({}, {})],
   ['unsaid', fed({ left: [] })],
   ['later', fed({ later: ['deer-farmed'] })],

@@ -48,6 +48,47 @@ export function memoOn<R>() {
   };
 }
 
+/**
+ * As `memoOn`, with a few answers for each key: what is tried and taken back is known again.
+ * @param most answers kept for a key, the latest asked for first
+ */
+export function memoFew<R>(most: number) {
+  const memory = new Map<string, { on: readonly unknown[]; result: R }[]>();
+  return {
+    get(key: string, on: readonly unknown[], make: () => R): R {
+      let known = memory.get(key);
+      if (!known) memory.set(key, (known = []));
+      const k = known.findIndex((one) => sameItems(one.on, on));
+      const one = k < 0 ? { on, result: make() } : known.splice(k, 1)[0]!;
+      known.unshift(one);
+      known.length = Math.min(known.length, most);
+      return one.result;
+    },
+  };
+}
+
+/**
+ * One identity for all that says the same: what was changed and changed back is again what it was.
+ * @param keyOf all that a thing says, as text
+ * @param most things remembered; the oldest is forgotten
+ */
+export function intern<T extends object>(keyOf: (thing: T) => string, most: number) {
+  const byKey = new Map<string, T>();
+  const seen = new WeakMap<T, T>();
+  return (thing: T): T => {
+    const before = seen.get(thing);
+    if (before) return before;
+    const key = keyOf(thing);
+    const first = byKey.get(key) ?? thing;
+    if (first === thing) {
+      if (byKey.size >= most) byKey.delete(byKey.keys().next().value!);
+      byKey.set(key, thing);
+    }
+    seen.set(thing, first);
+    return first;
+  };
+}
+
 /** Two lists of the same things by identity. */
 export const sameItems = (a: readonly unknown[], b: readonly unknown[]): boolean =>
   a.length === b.length && a.every((x, i) => x === b[i]);

@@ -82,8 +82,18 @@ const SHAPES = {
     { unit: 'per ac', factor: 4046.8564224, decimals: 1 },
   ),
   ampere: same('A', 1),
+  instant: {
+    metric: { unit: 'µs', factor: 1e6, decimals: 0 },
+    imperial: { unit: 'µs', factor: 1e6, decimals: 0 },
+  },
+  watt: same('W', (x) => (Math.abs(x) < 10 ? 2 : 0)),
+  hours: same('h', 1),
+  wattHour: same('Wh', 0),
+  battery: same('Ah', 0),
+  money: same('', 0),
   ohm: same('ohm', (x) => (Math.abs(x) < 10 ? 2 : Math.abs(x) < 100 ? 1 : 0)),
   joule: same('J', (x) => (Math.abs(x) < 10 ? 1 : 0)),
+  fineJoule: same('J', (x) => (Math.abs(x) < 0.1 ? 3 : 2)),
   degree: same('°', 0),
   percent: {
     metric: { unit: '%', factor: 100, decimals: 0 },

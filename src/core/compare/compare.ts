@@ -2,12 +2,20 @@
 import { bisect } from '../base/numbers.js';
 import { figure, type Catalogue } from '../plan/catalogue.js';
 import type { Line, Plan, Strand } from '../plan/schema.js';
-import { shareLeakage } from '../power/circuit.js';
+import { growthOf, leakageOfAll } from '../power/leakage.js';
+import type { Network } from '../power/wired.js';
 import type { LineReport, Order, Strain } from '../report/schema.js';
 import { effectiveGap, pushedBy, reachOf } from '../strands/opening.js';
 import { hung, ORDERS, propose, type Offer } from '../strands/proposal.js';
 import { priceInUse, type Items } from '../supplies/takeoff.js';
-import { COMPARED, prospectOf, soilUnder, type Fed, type Prospect, type Shock } from './shock.js';
+import {
+  COMPARED,
+  type ComparedSeason,
+  prospectOf,
+  soilUnder,
+  type Prospect,
+  type Shock,
+} from './shock.js';
 
 export interface Row {
   readonly order: Order | 'stands';
@@ -44,7 +52,7 @@ export interface Compared {
   /** What the line takes, with other strands than it has. */
   readonly count: (line: Line) => Items;
   /** The network that feeds the line; null: none does. */
-  readonly fed: Fed | null;
+  readonly fed: Network | null;
   readonly plan: Pick<Plan, 'soil' | 'things'>;
   /** Gives a row again while nothing that it rests on has changed. */
   readonly remember: (
@@ -78,14 +86,16 @@ export function compareOrders(c: Compared, cat: Catalogue): Comparison | null {
   };
   const made = (order: Row['order'], strands: readonly Strand[]): Remembered => {
     const line = { ...c.line, strands: [...strands] };
-    const seen = c.fed ? prospectsOf(line, c.fed, cat) : [];
-    const shocks = seen.flatMap((p) => need.needs.flatMap((n) => p.feel(n, soil_ohm_m[p.season])));
+    const seen = c.fed ? prospectsOf(line, c.fed) : [];
+    const shocks = seen.flatMap((p) =>
+      need.needs.flatMap((n) => p.feel(n, soil_ohm_m[p.season as ComparedSeason])),
+    );
     const row: Row = {
       order,
       strands,
       refused: null,
       cost_per_m: costPerMetre({ ...c, line }, cat),
-      leakage_S_per_km: leakageOf(strands, cat),
+      leakage_S_per_km: leakageOfAll(strands, 'wet', growthOf(c.line, cat), cat),
       effectiveGap_m: effectiveGap(strands, pushedBy(c.strainWith(strands)), cat, reachOf(need)),
       upkeep_h_per_km: upkeepOf(strands, cat),
       shocks,
@@ -150,9 +160,9 @@ const EMPTY: Omit<Row, 'order'> = {
   worst: null,
 };
 
-function prospectsOf(line: Line, fed: Fed, cat: Catalogue): Prospect[] {
+function prospectsOf(line: Line, fed: Network): Prospect[] {
   const wired = { ...fed.wired, [line.id]: { ...fed.wired[line.id]!, line } };
-  return COMPARED.flatMap((season) => prospectOf(line.id, { ...fed, wired }, season, cat) ?? []);
+  return COMPARED.flatMap((season) => prospectOf(line.id, { ...fed, wired }, season) ?? []);
 }
 
 /** By profile and season the better of the two ways counts; of those the least share decides. */
@@ -183,13 +193,6 @@ export function costPerMetre(
 ): number {
   const cost = c.count(c.line).reduce((sum, [item, n]) => sum + n * priceInUse(item, cat), 0);
   return cost / Math.max(c.report.ground_m, 1e-6);
-}
-
-/** Leakage of the live strands together in the wettest season; a switched one is then off. */
-export function leakageOf(strands: readonly Strand[], cat: Catalogue): number {
-  const mean = cat.seasons['wet']!.leakage_S_per_km;
-  const shares = shareLeakage(strands, mean, figure(cat, 'network.leakHeight'));
-  return shares.reduce((sum, g, i) => sum + (strands[i]!.switched ? 0 : g), 0);
 }
 
 /** Hours a year for each kilometre: rounds, strands, and growth cut under the lowest live strand. */

@@ -3,7 +3,18 @@ import type { Line, Plan } from '../plan/schema.js';
 
 /** What of a line can be given to others, by what it is about; the rest belongs to its own place. */
 export const COMMON = {
-  stock: ['left', 'right', 'keepOut', 'boundary', 'stepOver', 'snow', 'dim', 'later', 'demands'],
+  stock: [
+    'left',
+    'right',
+    'keepOut',
+    'boundary',
+    'stepOver',
+    'snow',
+    'growth',
+    'dim',
+    'later',
+    'demands',
+  ],
   strands: ['strands', 'design'],
   posts: ['post', 'maxBay_m', 'dropper', 'fill_m', 'standing'],
   tension: ['school', 'tensioner'],

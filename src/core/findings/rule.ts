@@ -73,6 +73,8 @@ export function onLine(line: Line, from_m?: number, to_m?: number): Finding['pla
   return { line: line.id, from_m, to_m: to_m ?? from_m, e, n };
 }
 
+export const add = (path: string, value: unknown): PatchStep => ({ op: 'add', path, value });
+export const remove = (path: string): PatchStep => ({ op: 'remove', path });
 export const replace = (path: string, value: unknown): PatchStep => ({
   op: 'replace',
   path,

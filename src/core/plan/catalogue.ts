@@ -85,6 +85,8 @@ const WireSchema = Type.Object(
     planning_ohm_per_km: positive,
     best_ohm_per_km: positive,
     guaranteed_ohm_per_km: positive,
+    pulse_ohm_per_km: positive,
+    pulse_uH_per_m: positive,
     coil_m: positive,
   },
   closed,
@@ -136,11 +138,12 @@ const SoilSchema = Type.Object(
   },
   closed,
 );
+const SOIL_STATES = ['dry', 'damp', 'wet', 'frozen'] as const;
 const SeasonSchema = Type.Object(
   {
     ...origin,
     leakage_S_per_km: positive,
-    soil: Type.Union([Type.Literal('dry'), Type.Literal('damp'), Type.Literal('wet')]),
+    soil: Type.Union(SOIL_STATES.map((s) => Type.Literal(s))),
   },
   closed,
 );
@@ -232,8 +235,13 @@ export type Wire = Catalogue['wires'][string];
 export type EnergiserModel = Catalogue['energisers'][string];
 export type PostKind = Catalogue['posts'][string];
 export type Soil = Catalogue['soils'][string];
-export type SeasonId = 'dry' | 'today' | 'wet';
-export const SEASONS: readonly SeasonId[] = ['dry', 'today', 'wet'];
+export type SoilState = (typeof SOIL_STATES)[number];
+export const SEASONS = ['dry', 'today', 'wet', 'weedy', 'frozen'] as const;
+export type SeasonId = (typeof SEASONS)[number];
+
+/** The seasons of a place: the frozen one only where the ground freezes. */
+export const seasonsOf = ({ climate }: Pick<Plan, 'climate'>, cat: Catalogue): SeasonId[] =>
+  SEASONS.filter((s) => s !== 'frozen' || climate.cold_C <= -figure(cat, 'climate.frost'));
 
 /** The shipped catalogue, before a property's own figures. */
 export const catalogue = {
@@ -257,6 +265,17 @@ export const catalogue = {
 /** What a line is built of when nobody has said: the id of a record, by what it is used for. */
 export const usual = (use: keyof typeof usuals): string => usuals[use].id;
 
+/** Figures that earlier versions had: a property's own value for one is kept and no longer used. */
+const RETIRED: ReadonlySet<string> = new Set([
+  'defaults.network.surgeTime.value',
+  'defaults.network.surgeInternal.value',
+  'defaults.shock.pulse.value',
+]);
+
+/** Whether a figure has, or had, this path. */
+export const knowsFigure = (base: Catalogue, path: string): boolean =>
+  RETIRED.has(path) || figureAt(base, path) !== undefined;
+
 /** Splits an override path `table.record.field`; the record may itself hold dots. */
 function splitPath(path: string): [string, string, string] {
   const first = path.indexOf('.');
@@ -274,6 +293,20 @@ export function figureAt(base: Catalogue, path: string): number | undefined {
 
 /** The catalogue with a property's own figures put in; paths that name no figure are passed over. */
 export function withOverrides(base: Catalogue, overrides: Plan['overrides']): Catalogue {
+  // One catalogue for one set of figures: whoever works the same property out shares what rests on it.
+  let known = overridden.get(base);
+  if (!known) overridden.set(base, (known = new Map()));
+  const key = JSON.stringify(overrides);
+  let own = known.get(key);
+  if (!own) {
+    if (known.size >= 50) known.clear();
+    known.set(key, (own = overlaid(base, overrides)));
+  }
+  return own;
+}
+const overridden = new WeakMap<Catalogue, Map<string, Catalogue>>();
+
+function overlaid(base: Catalogue, overrides: Plan['overrides']): Catalogue {
   const out = { ...base } as Record<string, Record<string, Record<string, unknown>>>;
   for (const [path, { value }] of Object.entries(overrides)) {
     if (figureAt(base, path) === undefined) continue;

@@ -81,7 +81,7 @@ export function assemble(c: Circuit): Assembly {
   for (let k = 0; k < size; k++) {
     const group = groups.of[k]!;
     // What only leaks to the soil stands at 0 V: it is kept for whoever bridges to it.
-    if (returns && (group === live || group === groups.of[earth] || groups.soil.has(group))) {
+    if (groups.soil.has(group) || (returns && (group === live || group === groups.of[earth]))) {
       row[k] = member.length;
       member.push(k);
     }

@@ -1,17 +1,13 @@
 /** From the plan to the circuit that the network solver takes. */
 import { figure, type Catalogue, type SeasonId, recordOf } from '../plan/catalogue.js';
 import { distance, pointAt } from '../plan/geometry.js';
-import type { Energiser, Gate, Line, Plan, Strand } from '../plan/schema.js';
+import type { Energiser, Gate, Plan } from '../plan/schema.js';
 import type { Mark, Topology } from '../plan/topology.js';
 import type { Run } from '../report/schema.js';
+import { rodsOf, strandRods } from './earthing.js';
+import { carries, growthOf, leakage } from './leakage.js';
 import type { Circuit, Jumper, Section, Shunt, StrandType } from './network.js';
-
-/** A line with what the circuit needs to know of it. */
-export interface WiredLine {
-  readonly line: Line;
-  readonly gates: readonly Gate[];
-  readonly runs: readonly Run[];
-}
+import type { Electric, Network, WiredLine } from './wired.js';
 
 /** Name of the i-th strand of a line in the circuit. */
 export const strandName = (line: string, index: number): string => `${line}/${index}`;
@@ -21,13 +17,6 @@ const resistanceKey = {
   best: 'best_ohm_per_km',
   guaranteed: 'guaranteed_ohm_per_km',
 } as const;
-
-/** A strand whose cut-out is open in the season of long grass carries nothing then. */
-export const carries = (s: Strand, season: SeasonId): boolean =>
-  s.duty !== 'cold' && !(s.switched && season === 'wet');
-
-/** Resistance of one rod at a place of a line, ohm. */
-export type RodAt = (line: Line, s: number) => number;
 
 /** Plan distances that the circuit must name on a line: gates, strained ends, long stretches. */
 export function circuitMarks(w: WiredLine, maxPiece: number): number[] {
@@ -41,32 +30,79 @@ export function circuitMarks(w: WiredLine, maxPiece: number): number[] {
   return out;
 }
 
-/** Leakage of each live strand, S/km: shared by height, the mean over the strands kept. */
-export function shareLeakage(strands: readonly Strand[], mean: number, scale_m: number): number[] {
-  const weight = strands.map((s) => (s.duty === 'live' ? Math.exp(-s.height_m / scale_m) : 0));
-  const total = weight.reduce((a, b) => a + b, 0);
-  const live = strands.filter((s) => s.duty === 'live').length;
-  return weight.map((w) => (total === 0 ? 0 : (mean * live * w) / total));
+/** Strands that carry at each place, by duty. */
+type Present = Map<string, { live: string[]; earth: string[] }>;
+
+function presentAt({ ids, wired, topology }: Network, season: SeasonId): Present {
+  const present: Present = new Map();
+  for (const id of ids) {
+    const { line, runs } = wired[id]!;
+    for (const run of runs) {
+      const inside = insideOf(run, topology.marks[id]!);
+      // A run shorter than the tolerance of joining has no wire of its own.
+      if (inside.length < 2) continue;
+      for (const m of inside) {
+        let here = present.get(m.location);
+        if (!here) present.set(m.location, (here = { live: [], earth: [] }));
+        line.strands.forEach((s, i) => {
+          if (!carries(s, season) || s.duty === 'cold') return;
+          const name = strandName(id, i);
+          if (!here[s.duty].includes(name)) here[s.duty].push(name);
+        });
+      }
+    }
+  }
+  return present;
+}
+
+const insideOf = (run: Run, marks: readonly Mark[]): Mark[] =>
+  marks.filter((m) => m.s >= run.from_m - 0.31 && m.s <= run.to_m + 0.31);
+
+export interface Cable {
+  readonly id: string;
+  readonly duty: 'live' | 'earth';
+  readonly from: string;
+  readonly to: string;
+  readonly length_m: number;
+}
+
+/** Cables under gates, for each duty that has strands on both sides. */
+export function cablesOf(
+  net: Network,
+  season: SeasonId,
+  present = presentAt(net, season),
+): Cable[] {
+  const extra = figure(net.cat, 'gate.cableExtra');
+  const cables: { id: string; from: string; to: string; length_m: number }[] = [];
+  for (const id of net.ids)
+    for (const gate of [...net.wired[id]!.gates].sort((a, b) => a.at_m - b.at_m)) {
+      const ends = gate.cable ? gateEnds(gate, net.topology.marks[id]!) : null;
+      if (!ends) continue;
+      const before = cables.at(-1);
+      // Gates side by side: no strand reaches the post between them, the cable goes on under both.
+      if (before?.to === ends[0].location && !present.has(before.to)) {
+        before.to = ends[1].location;
+        before.length_m += gate.width_m;
+      } else {
+        const [from, to] = [ends[0].location, ends[1].location];
+        cables.push({ id: gate.id, from, to, length_m: gate.width_m + extra });
+      }
+    }
+  return cables.flatMap((c) =>
+    (['live', 'earth'] as const)
+      .filter((duty) => present.get(c.from)?.[duty][0] && present.get(c.to)?.[duty][0])
+      .map((duty) => ({ ...c, id: `${c.id}!${duty}`, duty })),
+  );
 }
 
 /**
- * The circuit of one energiser: its lines, strands tied at both ends of every run and wherever
- * lines meet, cable under gates that have it.
- * @param ids the lines that hang together with the energiser's own
- * @param rod what a rod of an earth strand has, by place
+ * The circuit of one energiser, strand by strand: strands tied at both ends of every run and wherever lines meet,
+ * cable under gates that have it.
  */
-export function circuitOf(
-  energiser: Energiser,
-  ids: readonly string[],
-  wired: Readonly<Record<string, WiredLine>>,
-  topology: Topology,
-  season: SeasonId,
-  resistance: Plan['sizing']['resistance'],
-  r_earth_ohm: number,
-  rod: RodAt,
-  cat: Catalogue,
-): Circuit {
-  const mean = cat.seasons[season]!.leakage_S_per_km;
+export function circuitOf(net: Network, season: SeasonId): Circuit {
+  const { energiser, ids, wired, topology, plan, cat } = net;
+  const resistance = plan.sizing.resistance;
+  const rod = strandRods(plan, season, cat);
   const jumper = figure(cat, 'network.jumper');
   const types: Record<string, StrandType> = {
     cable: {
@@ -76,24 +112,16 @@ export function circuitOf(
     },
   };
   const sections: Section[] = [];
-  const present = new Map<string, { live: string[]; earth: string[] }>();
-  const meet = (location: string) => {
-    let here = present.get(location);
-    if (!here) present.set(location, (here = { live: [], earth: [] }));
-    return here;
-  };
+  const present = presentAt(net, season);
   const tied = new Set<string>();
   const shunts: Shunt[] = [];
-  const cables: { id: string; from: string; to: string; length_m: number }[] = [];
 
   for (const id of ids) {
-    const { line, gates, runs } = wired[id]!;
+    const { line, runs } = wired[id]!;
     const marks = topology.marks[id]!;
-    const strands = strandTypes(line, mean, season, cat, resistance, types);
-    const duties = line.strands;
+    const strands = strandTypes(line, season, cat, resistance, types);
     for (const run of runs) {
-      const inside = marks.filter((m) => m.s >= run.from_m - 0.31 && m.s <= run.to_m + 0.31);
-      // A run shorter than the tolerance of joining has no wire of its own.
+      const inside = insideOf(run, marks);
       if (inside.length < 2) continue;
       for (let k = 0; k + 1 < inside.length; k++) {
         const [a, b] = [inside[k]!, inside[k + 1]!];
@@ -105,17 +133,8 @@ export function circuitOf(
           strands,
         });
       }
-      for (const m of inside) {
-        const here = meet(m.location);
-        duties.forEach((s, i) => {
-          if (!carries(s, season)) return;
-          const name = strandName(id, i);
-          const list = s.duty === 'live' ? here.live : s.duty === 'earth' ? here.earth : null;
-          if (list && !list.includes(name)) list.push(name);
-        });
-      }
       tied.add(inside[0]!.location).add(inside.at(-1)!.location);
-      const earth = duties.findIndex((s) => s.duty === 'earth');
+      const earth = line.strands.findIndex((s) => s.duty === 'earth');
       if (earth < 0) continue;
       // The earth strands are bonded to rods of their own along the run.
       let last = -Infinity;
@@ -127,22 +146,6 @@ export function circuitOf(
         const strand = strandName(id, earth);
         shunts.push({ location, strand, to: 'soil', r_ohm: rod(line, m.s) });
       }
-    }
-    for (const gate of [...gates].sort((a, b) => a.at_m - b.at_m)) {
-      if (!gate.cable) continue;
-      const ends = gateEnds(gate, marks);
-      const before = cables.at(-1);
-      // Gates side by side: no strand reaches the post between them, the cable goes on under both.
-      if (ends && before?.to === ends[0].location && !present.has(before.to)) {
-        before.to = ends[1].location;
-        before.length_m += gate.width_m;
-      } else if (ends)
-        cables.push({
-          id: gate.id,
-          from: ends[0].location,
-          to: ends[1].location,
-          length_m: gate.width_m + figure(cat, 'gate.cableExtra'),
-        });
     }
   }
   // Where two lines share a place, their strands are tied there too.
@@ -157,27 +160,17 @@ export function circuitOf(
       jumpers.push({ location, strand_a: names[k]!, strand_b: names[k + 1]!, r_ohm: jumper });
     }
   };
-  const joinCable = (
-    id: string,
-    duty: 'live' | 'earth',
-    from: string,
-    to: string,
-    length_m: number,
-  ) => {
-    const name = `${id}!${duty}`;
-    const [a, b] = [present.get(from)?.[duty][0], present.get(to)?.[duty][0]];
-    if (!a || !b) return;
-    sections.push({ id: name, from, to, length_m, strands: { [name]: 'cable' } });
-    jumpers.push({ location: from, strand_a: a, strand_b: name, r_ohm: jumper });
-    jumpers.push({ location: to, strand_a: b, strand_b: name, r_ohm: jumper });
-  };
   for (const location of tied) {
     chain(location, present.get(location)!.live);
     chain(location, present.get(location)!.earth);
   }
-  for (const c of cables) {
-    joinCable(c.id, 'live', c.from, c.to, c.length_m);
-    joinCable(c.id, 'earth', c.from, c.to, c.length_m);
+  for (const c of cablesOf(net, season, present)) {
+    const { id: name, from, to, length_m } = c;
+    sections.push({ id: name, from, to, length_m, strands: { [name]: 'cable' } });
+    for (const location of [from, to]) {
+      const strand_a = present.get(location)![c.duty][0]!;
+      jumpers.push({ location, strand_a, strand_b: name, r_ohm: jumper });
+    }
   }
 
   const feed = feedOf(energiser, wired, topology);
@@ -207,7 +200,7 @@ export function circuitOf(
       earth_strands: leadOut('earth'),
       lead_ohm: figure(cat, 'energiser.leadResistance'),
     },
-    r_earth_ohm,
+    r_earth_ohm: rodsOf(net, season),
     shunts,
     breaks: [],
     probes: [],
@@ -215,14 +208,13 @@ export function circuitOf(
 }
 
 function strandTypes(
-  line: Line,
-  mean: number,
+  line: Electric,
   season: SeasonId,
   cat: Catalogue,
   resistance: Plan['sizing']['resistance'],
   types: Record<string, StrandType>,
 ): Record<string, string> {
-  const leakage = shareLeakage(line.strands, mean, figure(cat, 'network.leakHeight'));
+  const growth = growthOf(line, cat);
   const out: Record<string, string> = {};
   line.strands.forEach((s, i) => {
     if (!carries(s, season)) return;
@@ -231,7 +223,10 @@ function strandTypes(
     types[name] = {
       role: s.duty === 'live' ? 'hot' : 'earth',
       r_ohm_per_km: wire[resistanceKey[resistance]],
-      g_s_per_km: s.duty === 'live' ? leakage[i]! : figure(cat, 'network.earthStrandLeakage'),
+      g_s_per_km:
+        s.duty === 'live'
+          ? leakage(s.height_m, season, growth, cat)
+          : figure(cat, 'network.earthStrandLeakage'),
     };
     out[name] = name;
   });

@@ -1,14 +1,21 @@
 /** The earth of one energiser: resistance by season, the predicted test, the rods that meet it. */
 import { bisect } from '../base/numbers.js';
 import { soilAt } from '../land/things.js';
-import { figure, recordOf, type Catalogue, type SeasonId, type Soil } from '../plan/catalogue.js';
+import {
+  figure,
+  recordOf,
+  type Catalogue,
+  type SeasonId,
+  type Soil,
+  type SoilState,
+} from '../plan/catalogue.js';
 import { pointAt } from '../plan/geometry.js';
 import type { Energiser, Plan } from '../plan/schema.js';
 import type { EarthReport } from '../report/schema.js';
 import { earthTest, layered } from '../earth/earthTest.js';
 import { rodGroup, rodsInLine } from '../earth/rods.js';
-import type { RodAt } from './circuit.js';
 import type { LoadLine } from './loadLine.js';
+import type { Electric, Network } from './wired.js';
 
 const groupOf = (e: Energiser, rho: number, count: number) =>
   rodGroup({
@@ -18,16 +25,18 @@ const groupOf = (e: Energiser, rho: number, count: number) =>
     rods_xy_m: rodsInLine(count, e.rodSpacing_m),
   });
 
-/** Resistivity that a rod meets in a state of its soil, ohm m: what is dry is dry at the top alone. */
-export function rodSoil(
-  soil: Soil,
-  state: 'dry' | 'damp' | 'wet',
-  length_m: number,
-  cat: Catalogue,
-): number {
-  if (state !== 'dry') return soil[`${state}_ohm_m`];
-  const depth = figure(cat, 'earth.dryDepth');
-  return layered(length_m, soil.dry_ohm_m, soil.damp_ohm_m, depth);
+/** Resistance of one rod at a place of a line, ohm. */
+export type RodAt = (line: Electric, s: number) => number;
+
+/** Resistivity at the surface in a state of the soil, ohm m. */
+export const surfaceSoil = (soil: Soil, state: SoilState, cat: Catalogue): number =>
+  state === 'frozen' ? soil.damp_ohm_m * figure(cat, 'earth.frozen') : soil[`${state}_ohm_m`];
+
+/** Resistivity that a rod meets in a state of its soil, ohm m: what is dry or frozen is so at the top alone. */
+export function rodSoil(soil: Soil, state: SoilState, length_m: number, cat: Catalogue): number {
+  const top = surfaceSoil(soil, state, cat);
+  if (state === 'damp' || state === 'wet') return top;
+  return layered(length_m, top, soil.damp_ohm_m, figure(cat, 'earth.dryDepth'));
 }
 
 /** Resistance of one rod of an earth strand in the soil of its place, by season. */
@@ -51,9 +60,18 @@ export function strandRods(
 export const earthResistance = (
   e: Energiser,
   soil: Soil,
-  state: 'dry' | 'damp' | 'wet',
+  state: SoilState,
   cat: Catalogue,
 ): number => groupOf(e, rodSoil(soil, state, e.rodLength_m, cat), e.rods).r_group_ohm;
+
+/** Resistance of the energiser's own rods in a season, ohm. */
+export const rodsOf = ({ energiser, plan, cat }: Network, season: SeasonId): number =>
+  earthResistance(
+    energiser,
+    recordOf(cat.soils, soilAt(plan, energiser)),
+    cat.seasons[season]!.soil,
+    cat,
+  );
 
 /**
  * The earth test: the fence is loaded until it shows `fence_V`, and the current that then returns
@@ -122,6 +140,33 @@ export function earthing(
       rise_V: load.current_A * now.rise_v,
       reading_V: load.current_A * now.reading_v,
     },
+  };
+}
+
+/**
+ * What a reading of the earth test says of the soil: the soil that would give it, as a factor on what was taken,
+ * with the rods' resistance and the resistivity round a rod then. Null: no soil gives such a reading.
+ */
+export function soilOfReading(
+  e: Energiser,
+  soil: Soil,
+  line: LoadLine,
+  reading_V: number,
+  cat: Catalogue,
+): { readonly factor: number; readonly r_ohm: number; readonly rho_ohm_m: number } | null {
+  const dug = (x: number): Soil => ({
+    ...soil,
+    dry_ohm_m: soil.dry_ohm_m * Math.exp(x),
+    damp_ohm_m: soil.damp_ohm_m * Math.exp(x),
+  });
+  const off = (x: number) => earthing(e, dug(x), line, 0, cat).test.reading_V - reading_V;
+  const far = Math.log(100);
+  if (!(off(-far) < 0 && off(far) > 0)) return null;
+  const x = bisect(off, -far, far, 1e-4);
+  return {
+    factor: Math.exp(x),
+    r_ohm: earthResistance(e, dug(x), 'dry', cat),
+    rho_ohm_m: rodSoil(dug(x), 'dry', e.rodLength_m, cat),
   };
 }
 

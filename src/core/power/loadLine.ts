@@ -1,7 +1,6 @@
 /** How an energiser's peak voltage sags under load. */
 import { bisect } from '../base/numbers.js';
 import { monotoneCubic } from '../base/interpolate.js';
-import type { EnergiserModel } from '../plan/catalogue.js';
 
 export interface LoadLinePlate {
   readonly v_open_v: number;
@@ -50,13 +49,3 @@ export function loadLine(plate: LoadLinePlate): LoadLine {
     return i * r;
   };
 }
-
-/** The load line of a catalogue model. */
-export const modelLoadLine = (m: EnergiserModel): LoadLine =>
-  loadLine({
-    v_open_v: m.open_V,
-    v_500_ohm_v: m.at500_V,
-    v_200_ohm_v: m.at200_V,
-    v_100_ohm_v: m.at100_V,
-    v_50_ohm_v: m.at50_V,
-  });

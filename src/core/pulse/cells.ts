@@ -16,26 +16,39 @@ export interface Load {
   readonly r_ohm: number;
 }
 
+/** One line in cells: its inner nodes, and its cells, follow one another. */
+export interface Stretch {
+  readonly a: number;
+  readonly b: number;
+  readonly cells: number;
+  /** First of its `cells - 1` inner nodes, and of its cells. */
+  readonly inner: number;
+  readonly cell: number;
+  /** Of one cell: inductance, H, and resistance, ohm; of an inner node: capacitance, F, and leakage, S. */
+  readonly L: number;
+  readonly R: number;
+  readonly C: number;
+  readonly G: number;
+}
+
 export interface Cells {
-  /** Node of each name; further nodes lie along the lines. */
+  /** Node of each name, those first; further nodes lie along the lines. */
   readonly nodes: ReadonlyMap<string, number>;
+  readonly named: number;
   readonly count: number;
+  readonly cells: number;
+  readonly stretches: readonly Stretch[];
   /** Nodes along each line, its ends included, at equal steps. */
   readonly along: readonly Int32Array[];
-  /** Of each node: capacitance, F, and conductance to soil, S. */
+  /** Of each named node: capacitance, F, and conductance to soil, S. */
   readonly C: Float64Array;
   readonly G: Float64Array;
-  /** Of each cell: its two nodes, inductance, H, and resistance, ohm. */
-  readonly from: Int32Array;
-  readonly to: Int32Array;
-  readonly L: Float64Array;
-  readonly R: Float64Array;
   /** The longest stable step of time, s; infinite without a line. */
   readonly step_s: number;
 }
 
 /** A line shorter than this share of a cell is no cell of its own: its two ends are one node. */
-const LUMPED = 0.5;
+const LUMPED = 0.8;
 
 /**
  * Cuts lines into pi cells, half of each cell's capacitance and leakage at either end.
@@ -61,47 +74,44 @@ export function cellsOf(
   nodeOf(root);
   for (const line of lines) [line.from, line.to].forEach(nodeOf);
   for (const load of loads) nodeOf(load.node);
-
-  const many = (line: PulseLine) => (short(line) ? 0 : Math.ceil(line.length_m / cell_m - 1e-9));
-  const cells = lines.reduce((n, line) => n + many(line), 0);
-  const inner = lines.reduce((n, line) => n + Math.max(0, many(line) - 1), 0);
-  const C = new Float64Array(count + inner);
-  const G = new Float64Array(count + inner);
-  const from = new Int32Array(cells);
-  const to = new Int32Array(cells);
-  const L = new Float64Array(cells);
-  const R = new Float64Array(cells);
+  const named = count;
+  const C = new Float64Array(named);
+  const G = new Float64Array(named);
+  const stretches: Stretch[] = [];
+  let cells = 0;
   let step_s = Infinity;
-  let cell = 0;
   const along = lines.map((line) => {
     const [a, b] = [nodes.get(line.from)!, nodes.get(line.to)!];
-    const n = many(line);
-    if (n === 0) {
+    if (short(line)) {
       C[a]! += line.c_f_per_m * line.length_m;
       G[a]! += line.g_s_per_m * line.length_m;
       return Int32Array.of(a, b);
     }
+    const n = Math.ceil(line.length_m / cell_m - 1e-9);
     const dx = line.length_m / n;
     step_s = Math.min(step_s, dx * Math.sqrt(line.l_h_per_m * line.c_f_per_m));
-    const own = new Int32Array(n + 1);
-    own[0] = a;
-    own[n] = b;
-    for (let k = 1; k < n; k++) own[k] = count++;
-    for (let k = 0; k < n; k++, cell++) {
-      const [p, q] = [own[k]!, own[k + 1]!];
-      from[cell] = p;
-      to[cell] = q;
-      L[cell] = line.l_h_per_m * dx;
-      R[cell] = line.r_ohm_per_m * dx;
-      for (const end of [p, q]) {
-        C[end]! += (line.c_f_per_m * dx) / 2;
-        G[end]! += (line.g_s_per_m * dx) / 2;
-      }
+    const one: Stretch = {
+      a,
+      b,
+      cells: n,
+      inner: count,
+      cell: cells,
+      L: line.l_h_per_m * dx,
+      R: line.r_ohm_per_m * dx,
+      C: line.c_f_per_m * dx,
+      G: line.g_s_per_m * dx,
+    };
+    stretches.push(one);
+    for (const end of [a, b]) {
+      C[end]! += one.C / 2;
+      G[end]! += one.G / 2;
     }
-    return own;
+    count += n - 1;
+    cells += n;
+    return Int32Array.from({ length: n + 1 }, (_, k) => (k === 0 ? a : k === n ? b : one.inner + k - 1)); // prettier-ignore
   });
   for (const load of loads) G[nodes.get(load.node)!]! += 1 / load.r_ohm;
-  return { nodes, count, along, C, G, from, to, L, R, step_s };
+  return { nodes, named, count, cells, stretches, along, C, G, step_s };
 }
 
 /** Names that are one, since a line too short to count joins them. */

@@ -34,6 +34,18 @@ export interface Into {
  * windings; the switch opens when the current would turn round.
  */
 export function into(source: PulseSource, r_ohm: number): Into {
+  const { at, peak_s, end_s } = discharge(source, r_ohm);
+  return { peak_V: r_ohm * at(peak_s), peak_s, energy_J: r_ohm * squared(at, end_s, peak_s) };
+}
+
+/** As `into`, without the energy, which is most of the work. */
+export function peakInto(source: PulseSource, r_ohm: number): Omit<Into, 'energy_J'> {
+  const { at, peak_s } = discharge(source, r_ohm);
+  return { peak_V: r_ohm * at(peak_s), peak_s };
+}
+
+/** Amperes over time, when they are most and when they end. */
+function discharge(source: PulseSource, r_ohm: number) {
   const { c_eq_f: C, n_v0_v: V0, r_s_ohm, l_s_h: L, r_d_ohm } = source;
   const r = r_s_ohm + r_ohm;
   const gd = r_d_ohm ? 1 / r_d_ohm : 0;
@@ -57,8 +69,8 @@ export function into(source: PulseSource, r_ohm: number): Into {
     return (i0 * (p + q)) / 2 + ((b / root) * (p - q)) / 2;
   };
   const peak_s = peakOf(i0, b, middle, root, slow ? 0 : Math.sign(spread));
-  const end = spread < 0 && !slow ? zeroOf(i0, b, root) : 40 / Math.abs(middle + (spread > 0 ? root : 0)); // prettier-ignore
-  return { peak_V: r_ohm * at(peak_s), peak_s, energy_J: r_ohm * squared(at, end, peak_s) };
+  const end_s = spread < 0 && !slow ? zeroOf(i0, b, root) : 40 / Math.abs(middle + (spread > 0 ? root : 0)); // prettier-ignore
+  return { at, peak_s, end_s };
 }
 
 /** Where the slope of the current is nothing for the first time. */
@@ -178,7 +190,7 @@ export function energiserFit(i: EnergiserFitInputs) {
     put('output_into_500_ohm_j', five.energy_J);
     put('v_open_v', s.n_v0_v);
     for (const [key, r] of LOADS)
-      if (has(key)) put(key, r === 500 ? five.peak_V : into(s, r).peak_V);
+      if (has(key)) put(key, r === 500 ? five.peak_V : peakInto(s, r).peak_V);
     const stored = (s.c_eq_f * s.n_v0_v ** 2) / 2;
     if (has('stored_j')) {
       const over = off(stored, i.stored_j, i.sigma_rel.stored_j!);
@@ -221,12 +233,12 @@ export const MOST_CHI2 = 10;
 export function energiserModel(plate: Plate): PlateFit {
   const known = LOADS.filter(([key]) => plate[key] !== undefined);
   const fit = best(plate, WIDE, true, (s) => {
-    const five = into(s, 500);
+    const five = peakInto(s, 500);
     return [
       off(s.n_v0_v, plate.v_open_v, SIGMA.volts),
       off((s.c_eq_f * s.n_v0_v ** 2) / 2, plate.stored_j, SIGMA.stored),
       off(five.peak_s || 1e-9, plate.rise_500_ohm_s ?? RISE, SIGMA.rise),
-      ...known.map(([key, r]) => off(into(s, r).peak_V, plate[key]!, SIGMA.volts)),
+      ...known.map(([key, r]) => off(peakInto(s, r).peak_V, plate[key]!, SIGMA.volts)),
     ];
   });
   const all = plateOf(fit);

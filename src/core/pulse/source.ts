@@ -16,8 +16,9 @@ export interface Stepper {
    * @param v_V of the node now
    * @param lines_A that flow into it from the lines
    * @param C of the node, F; @param G its conductance to soil, S
+   * @param lift_V that the earth terminal is driven above where the unit's own current puts it
    */
-  current(v_V: number, lines_A: number, C: number, G: number): number;
+  current(v_V: number, lines_A: number, C: number, G: number, lift_V?: number): number;
   /** Takes the step with that current; gives the node's new volts. */
   advance(i_A: number, v_V: number, lines_A: number, C: number, G: number): number;
 }
@@ -42,14 +43,14 @@ export function charged(source: PulseSource, earth_ohm: number, dt: number): Ste
   const windings = () => (end() * step()) / l_s_h + (r_d_ohm ? 1 / r_d_ohm : 0);
   const storing = (C: number) => C / (end() * step());
   return {
-    current(v, lines, C, G) {
+    current(v, lines, C, G, lift = 0) {
       const take = storing(C) + G;
       // Nothing is connected: no current, and the node stands at the capacitor's volts.
       if (take === 0) return 0;
       const pushed = (lines + storing(C) * v) / take;
       const series = source.r_s_ohm + earth_ohm + (end() * step()) / c_eq_f;
       const k = windings();
-      return (capacitor_V + inductor_A / k - pushed) / (series + 1 / k + 1 / take);
+      return (capacitor_V + lift + inductor_A / k - pushed) / (series + 1 / k + 1 / take);
     },
     advance(i, v, lines, C, G) {
       const take = storing(C) + G;

@@ -7,12 +7,13 @@ import Projection from 'ol/proj/Projection.js';
 import { Minus, Plus, Scan } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { say } from '../../core/base/units.js';
-import type { Plan } from '../../core/plan/schema.js';
+import type { Plan, Point } from '../../core/plan/schema.js';
 import { extent, heightAt } from '../../core/terrain/ground.js';
 import { useSession } from '../../session/session.js';
-import { useView } from '../../session/view.js';
+import { look, useView } from '../../session/view.js';
+import { nearestLine } from '../../core/plan/snap.js';
 import { Gestures, pressed } from './gestures.js';
-import { makeLayers } from './layers.js';
+import { makeLayers, type Painted } from './layers.js';
 import { MapSettings } from './MapSettings.js';
 import { penTrail, useSketch } from './sketch.js';
 import { tokens } from './tokens.js';
@@ -45,8 +46,16 @@ function planExtent(plan: Plan): Box {
   return lines ?? ground ?? [-200, -200, 200, 200];
 }
 
-/** @param still only looked at: nothing is drawn or moved on it, and it follows what comes onto it */
-export function MapCanvas({ still = false }: { still?: boolean }) {
+interface MapCanvasProps {
+  /** Only looked at: nothing is drawn or moved on it, and it follows what comes onto it. */
+  readonly still?: boolean;
+  /** Lines painted by what they carry instead of by what they are; pressing one chooses its place. */
+  readonly painted?: Painted;
+  /** Where the painted map was pressed. */
+  readonly onPress?: (p: Point) => void;
+}
+
+export function MapCanvas({ still = false, painted, onPress }: MapCanvasProps) {
   const target = useRef<HTMLDivElement>(null);
   const [map, setMap] = useState<OlMap | null>(null);
   const [layers, setLayers] = useState<ReturnType<typeof makeLayers> | null>(null);
@@ -58,6 +67,9 @@ export function MapCanvas({ still = false }: { still?: boolean }) {
   const ground = useSession((s) => s.ground);
   const { line, also, vertex, thing, finding, cursor, tool, scheme, contours, tint } = useView();
   const sketch = useSketch();
+  const looking = painted !== undefined;
+  const pressRef = useRef(onPress);
+  useEffect(() => void (pressRef.current = onPress));
 
   useEffect(() => {
     const made = makeLayers(projection);
@@ -82,7 +94,15 @@ export function MapCanvas({ still = false }: { still?: boolean }) {
         shiftDragZoom: false,
       }),
     });
-    if (!still) {
+    if (looking) {
+      one.on('click', (event) => {
+        const p = { e: event.coordinate[0]!, n: event.coordinate[1]! };
+        pressRef.current?.(p);
+        const { lines } = useSession.getState().plan;
+        const on = nearestLine(lines, p, 12 * view.getResolution()!);
+        if (on) look({ line: on.line.id, cursor: on.hit.s, vertex: null, thing: null });
+      });
+    } else if (!still) {
       one.addInteraction(new Gestures());
       one.on('click', pressed);
     }
@@ -108,7 +128,7 @@ export function MapCanvas({ still = false }: { still?: boolean }) {
     setMap(one);
     setLayers(made);
     return () => one.setTarget(undefined);
-  }, [still]);
+  }, [still, looking]);
 
   useEffect(
     () => layers?.ground(grid, tokens(), plan.units, contours, tint),
@@ -117,6 +137,10 @@ export function MapCanvas({ still = false }: { still?: boolean }) {
   useEffect(
     () => layers?.plan({ plan, report, line, also, vertex, thing, finding, cursor }, tokens()),
     [layers, plan, report, line, also, vertex, thing, finding, cursor, scheme],
+  );
+  useEffect(
+    () => layers?.painted(painted ?? null, plan, tokens()),
+    [layers, painted, plan, scheme],
   );
   useEffect(
     () =>
@@ -163,13 +187,15 @@ export function MapCanvas({ still = false }: { still?: boolean }) {
     <div className="bg-sheet relative h-full min-h-[300px] w-full">
       <div
         ref={target}
-        className={`absolute inset-0 ${tool === 'select' || still ? '' : 'cursor-crosshair'}`}
+        className={`absolute inset-0 ${tool === 'select' || still || looking ? '' : 'cursor-crosshair'}`}
         tabIndex={0}
         role="application"
         aria-label={
-          still
-            ? 'Map of what was given so far'
-            : 'Map of the property. Tools by letter: V choose, D draw, L lane, G gate, E energiser. Typed legs and the table of vertices do the same by keyboard.'
+          looking
+            ? 'Map of the volts. The table of seasons and the section below say the same; choose a line there by keyboard.'
+            : still
+              ? 'Map of what was given so far'
+              : 'Map of the property. Tools by letter: V choose, D draw, L lane, G gate, E energiser. Typed legs and the table of vertices do the same by keyboard.'
         }
         data-map
       />
@@ -189,7 +215,7 @@ export function MapCanvas({ still = false }: { still?: boolean }) {
           <Scan size={16} aria-hidden />
         </Button>
       </div>
-      <MapSettings />
+      {!looking && <MapSettings />}
       <div className="bg-panel/90 border-rule pointer-events-none absolute right-0 bottom-0 flex items-end gap-4 border-t border-l px-2 py-1">
         <span className="figure text-[12px]" data-spot>
           {spot

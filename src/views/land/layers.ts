@@ -8,7 +8,7 @@ import type Projection from 'ol/proj/Projection.js';
 import Static from 'ol/source/ImageStatic.js';
 import VectorSource from 'ol/source/Vector.js';
 import { say, type Units } from '../../core/base/units.js';
-import { bearing, distance, pointAt } from '../../core/plan/geometry.js';
+import { bearing, distance, pointAt, stations } from '../../core/plan/geometry.js';
 import { offsetPoints } from '../../core/edit/reshape.js';
 import type { Grid, Line, Plan, Point } from '../../core/plan/schema.js';
 import { isOpen } from '../../core/report/open.js';
@@ -35,6 +35,25 @@ export interface Shown {
   readonly cursor: number | null;
 }
 
+/** Lines by what they carry: stretches of one look, words beside them, and places that stand out. */
+export interface Painted {
+  readonly stretches: readonly {
+    readonly line: string;
+    readonly from_m: number;
+    readonly to_m: number;
+    readonly look: style.PaintedLook;
+  }[];
+  /** What lies on the land is shown too. */
+  readonly land: boolean;
+  /** Words on each line. */
+  readonly words: Readonly<Record<string, string>>;
+  readonly pins: readonly {
+    readonly at: Point;
+    readonly words: string;
+    readonly strong: boolean;
+  }[];
+}
+
 /** Names of all layers make room for one another; symbols are always drawn. */
 const NAMES = 'names';
 const vector = (zIndex: number, declutter: string | boolean = false) =>
@@ -54,6 +73,7 @@ export function makeLayers(projection: Projection) {
   const lines = vector(2, NAMES);
   const things = vector(3, NAMES);
   const marks = vector(4);
+  const paint = vector(4.5, NAMES);
   const sketch = vector(5);
   const shownLines: ShownLines = new Map();
   let lastLand: readonly unknown[] = [];
@@ -61,7 +81,7 @@ export function makeLayers(projection: Projection) {
   let lastMarks: readonly unknown[] = [];
 
   return {
-    all: [shade, contours, land, lines, things, marks, sketch],
+    all: [shade, contours, land, lines, things, marks, paint, sketch],
 
     /** Hill shade and contours of a grid; nothing on flat ground. */
     ground(
@@ -143,6 +163,30 @@ export function makeLayers(projection: Projection) {
       }
     },
 
+    /** Paints lines by what they carry over the plain ones; null: they stand as they are. */
+    painted(p: Painted | null, plan: Plan, t: Tokens): void {
+      const source = paint.getSource()!;
+      source.clear(true);
+      lines.setVisible(p === null);
+      marks.setVisible(p === null);
+      land.setVisible(p?.land ?? true);
+      if (!p) return;
+      const put = (geometry: OlPoint | LineString, look: Style | Style[]) => {
+        const f = new Feature(geometry);
+        f.setStyle(look);
+        source.addFeature(f);
+      };
+      for (const { line, from_m, to_m, look } of p.stretches) {
+        const own = plan.lines[line];
+        if (own) put(new LineString(partOf(own, from_m, to_m)), style.paintedStyle(t, look));
+      }
+      for (const [id, words] of Object.entries(p.words)) {
+        const own = plan.lines[id];
+        if (own) put(new LineString(own.vertices.map(xy)), style.wordsStyle(t, words));
+      }
+      for (const { at, words, strong } of p.pins) put(new OlPoint(xy(at)), style.pinStyle(t, words, strong)); // prettier-ignore
+    },
+
     /**
      * What is in the hand: the trail of a thing or a lane, the leg to the pointer with what it measures,
      * and lines that are shown before they are taken.
@@ -183,6 +227,17 @@ export function makeLayers(projection: Projection) {
       );
     },
   };
+}
+
+/** The part of a line between two plan distances. */
+function partOf(
+  { vertices }: Pick<Line, 'vertices'>,
+  from_m: number,
+  to_m: number,
+): [number, number][] {
+  const at = stations(vertices);
+  const inside = vertices.filter((_, i) => at[i]! > from_m + 1e-6 && at[i]! < to_m - 1e-6);
+  return [pointAt(vertices, from_m), ...inside, pointAt(vertices, to_m)].map(xy);
 }
 
 /** What is in the hand on the map. */

@@ -62,6 +62,47 @@ export function lineStyle(t: Tokens, l: LineLook): Style[] {
   ];
 }
 
+/** How a stretch stands against its aim: with reserve, just so, short, far short, or dead. */
+export type PaintedLook = 'ample' | 'holds' | 'short' | 'far' | 'dead';
+
+/** Weight and pattern as well as colour: the thicker and the fuller, the better. */
+export const paintedStyle = remembered((t: Tokens, look: PaintedLook): Style[] => {
+  const stroke = {
+    ample: new Stroke({ color: t.live, width: 5 }),
+    holds: new Stroke({ color: t.live, width: 2.6 }),
+    short: new Stroke({ color: t.warn, width: 3.4, lineDash: [11, 6], lineCap: 'butt' }),
+    far: new Stroke({ color: t.warn, width: 4, lineDash: [1, 8] }),
+    dead: new Stroke({ color: t.ink, width: 1.6, lineDash: [8, 5] }),
+  }[look];
+  return [new Style({ stroke: new Stroke({ color: t.sheet, width: 7 }) }), new Style({ stroke })];
+});
+
+export const wordsStyle = (t: Tokens, words: string): Style =>
+  new Style({
+    text: label(t, words, {
+      placement: 'line',
+      textBaseline: 'bottom',
+      offsetY: -6,
+      overflow: false,
+    }),
+  });
+
+/** A place that stands out: the worst, or one that the unit might feed at. */
+export const pinStyle = (t: Tokens, words: string, strong: boolean): Style =>
+  new Style({
+    zIndex: strong ? 3 : 2,
+    image: new Circle({
+      declutterMode: 'none',
+      radius: strong ? 8 : 5.5,
+      fill: new Fill({ color: t.panel }),
+      stroke: new Stroke({ color: strong ? t.ink : t.earth, width: strong ? 3 : 2 }),
+    }),
+    text: label(t, words, {
+      offsetY: strong ? -17 : -13,
+      font: `${strong ? 650 : 500} 12.5px ${FONT}`,
+    }),
+  });
+
 const square = (t: Tokens, radius: number, fill: string) =>
   new RegularShape({
     declutterMode: 'none',

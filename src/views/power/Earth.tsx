@@ -3,11 +3,13 @@ import type { ReactNode } from 'react';
 import { figureText, say } from '../../core/base/units.js';
 import type { Energiser } from '../../core/plan/schema.js';
 import type { EnergiserReport } from '../../core/report/schema.js';
-import { Part, QuantityField } from '../../ui/parts/controls.js';
+import { Check, Part, QuantityField } from '../../ui/parts/controls.js';
 import { Num, useUnits, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
+import { EarthTable, Rods } from './EarthTable.js';
+import { Pins, Reading } from './Soil.js';
 
 /** Rods, their resistance by season, and the earth test that they would give. */
 export function Earth({ unit, report }: { unit: Energiser; report: EnergiserReport }) {
@@ -141,7 +143,74 @@ export function Earth({ unit, report }: { unit: Energiser; report: EnergiserRepo
         ]}
         rows={rowsOf({ e, limit, rods, test, probe })}
       />
+      <p className="label mt-1">
+        The trade’s rule beside it: about a metre of rod for a joule of output, here{' '}
+        <Num value={report.output_J} q="tape" /> or more; there are{' '}
+        <Num value={unit.rods * unit.rodLength_m} q="tape" />. At least three.
+      </p>
+      <Rods unit={unit} />
+      <EarthTable unit={unit} />
+      <Reading unit={unit} report={report} />
+      <Pins unit={unit} />
+      <Diverter unit={unit} />
+      <OtherWays />
     </Part>
+  );
+}
+
+/** Ways out when rods in this ground do not do it. */
+function OtherWays() {
+  return (
+    <details className="mt-2">
+      <summary className="cursor-pointer">Other ways out</summary>
+      <ul className="list-disc pl-5">
+        <li>damper ground: a hollow, the foot of a slope, beside a burn, with a longer lead</li>
+        <li>longer rods, down to where it stays damp: the driest month dries the top alone</li>
+        <li>an earth strand along the fence, bonded to a rod every so often (Strands, by turns)</li>
+        <li>less load: growth cut, so that less current has to come back</li>
+      </ul>
+      <p className="label">
+        One continuous lead of the fence’s own wire from rod to rod, above the grass where it can be
+        seen; two turns or two contact points under each clamp.
+      </p>
+    </details>
+  );
+}
+
+/** What leads lightning off before it reaches the unit. */
+function Diverter({ unit }: { unit: Energiser }) {
+  return (
+    <div className="mt-3">
+      <Check
+        label="Lightning diverter in the lead-out, with rods of its own"
+        checked={unit.diverter !== undefined}
+        onChange={(on) =>
+          commit(`lightning diverter of ${unit.name}`, (d) => {
+            const u = d.energisers[unit.id]!;
+            if (on) u.diverter = { rods: u.rods + 1 };
+            else delete u.diverter;
+          })
+        }
+      />{' '}
+      {unit.diverter && (
+        <QuantityField
+          label="Its rods"
+          q="count"
+          at="energisers/*/diverter/rods"
+          value={unit.diverter.rods}
+          width="w-14"
+          onCommit={(n) =>
+            commit(`rods of the diverter of ${unit.name}`, (d) => {
+              d.energisers[unit.id]!.diverter = { rods: n };
+            })
+          }
+        />
+      )}
+      <p className="label">
+        One rod more than the unit’s, ten metres or more from its rods, with a choke in the lead.
+        Pull the plug in a storm where that is safe. No diverter stops a direct stroke.
+      </p>
+    </div>
   );
 }
 

@@ -9,9 +9,10 @@ import {
   Tooltip,
 } from 'chart.js';
 import { Chart } from 'react-chartjs-2';
-import { SEASONS, recordOf } from '../../core/plan/catalogue.js';
+import { SEASONS } from '../../core/plan/catalogue.js';
 import type { Energiser } from '../../core/plan/schema.js';
-import { modelLoadLine } from '../../core/power/loadLine.js';
+import { loadLineOf } from '../../core/power/unit.js';
+import { plateOfUnit } from '../../core/power/unit.js';
 import type { EnergiserReport } from '../../core/report/schema.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { useView } from '../../session/view.js';
@@ -26,7 +27,13 @@ ChartJs.register(
   Legend,
 );
 
-const POINT = { dry: 'rectRot', today: 'circle', wet: 'triangle' } as const;
+const POINT = {
+  dry: 'rectRot',
+  today: 'circle',
+  wet: 'triangle',
+  weedy: 'cross',
+  frozen: 'star',
+} as const;
 
 /** Peak volts of the chosen unit against the load, with where the fence stands in each season. */
 export function LoadLineChart({ unit, report }: { unit: Energiser; report: EnergiserReport }) {
@@ -35,8 +42,9 @@ export function LoadLineChart({ unit, report }: { unit: Energiser; report: Energ
   const scheme = useView((v) => v.scheme);
   const css = getComputedStyle(document.documentElement);
   const colour = (name: string) => css.getPropertyValue(`--${name}`).trim();
-  const model = recordOf(cat.energisers, unit.model);
-  const curve = modelLoadLine(model);
+  const plate = plateOfUnit(unit, cat);
+  const curve = loadLineOf(plate);
+  const name = unit.plate ? unit.name : cat.energisers[unit.model]!.name;
   const loads = Array.from({ length: 60 }, (_, k) => 40 * 1.12 ** k).filter((r) => r < 20000);
   const text = { color: colour('ink'), font: { family: 'Archivo Variable' } };
   return (
@@ -44,18 +52,18 @@ export function LoadLineChart({ unit, report }: { unit: Energiser; report: Energ
       <Chart
         key={scheme}
         type="line"
-        aria-label={`Load line of ${model.name}`}
+        aria-label={`Load line of ${name}`}
         role="img"
         data={{
           datasets: [
             {
-              label: model.name,
+              label: name,
               data: loads.map((r) => ({ x: curve(r) / r, y: curve(r) / 1000 })),
               borderColor: colour('ink'),
               borderWidth: 1.6,
               pointRadius: 0,
             },
-            ...SEASONS.map((s) => ({
+            ...SEASONS.filter((s) => report.seasons[s]).map((s) => ({
               label: cat.seasons[s]!.name,
               data: [{ x: report.seasons[s]!.i_out_A, y: report.seasons[s]!.v_out_V / 1000 }],
               pointStyle: POINT[s],

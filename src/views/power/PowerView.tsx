@@ -1,124 +1,161 @@
-import { useState } from 'react';
-import { figureText, unitOf } from '../../core/base/units.js';
-import type { Resistance } from '../../core/plan/schema.js';
-import { Caution, Choice, Part, QuantityField, Select } from '../../ui/parts/controls.js';
-import { useUnits } from '../../ui/parts/Num.js';
-import { usual } from '../../core/plan/catalogue.js';
+import { useEffect, useState } from 'react';
+import type { Energiser, Point } from '../../core/plan/schema.js';
+import { soilAt } from '../../core/land/things.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
-import { Candidates } from './Candidates.js';
+import { look, useView, type PowerTab } from '../../session/view.js';
+import { Caution, Select } from '../../ui/parts/controls.js';
+import { Num } from '../../ui/parts/Num.js';
+import { Tabs } from '../../ui/parts/Tabs.js';
+import type { Painted } from '../land/layers.js';
 import { Earth } from './Earth.js';
-import { LoadLineChart } from './LoadLineChart.js';
+import { Feel } from './Feel.js';
+import { PULSE } from './origins.js';
+import { Places } from './Places.js';
 import { Seasons } from './Seasons.js';
+import { Supply } from './Supply.js';
+import { Sure } from './Sure.js';
+import { Units } from './Units.js';
+import { VoltsMap } from './VoltsMap.js';
+import { WhatIf } from './WhatIf.js';
 
-/** Which energiser, on what earth: volts at the worst point in every season, and why. */
+const TABS: readonly (readonly [PowerTab, string])[] = [
+  ['volts', 'Volts'],
+  ['unit', 'Unit'],
+  ['place', 'Where'],
+  ['feel', 'Felt'],
+  ['earth', 'Earth'],
+  ['supply', 'Supply'],
+  ['whatIf', 'What if'],
+  ['sure', 'How sure'],
+];
+
+const NO_PINS: Painted['pins'] = [];
+
+/** Which energiser, where, on what earth and supply: the volts of a pulse on map and section, and why. */
 export function PowerView() {
   const energisers = useSession((s) => s.plan.energisers);
   const reports = useSession((s) => s.report?.energisers);
+  const tab = useView((v) => v.powerTab);
+  const season = useView((v) => v.season);
   const [picked, setPicked] = useState<string | null>(null);
+  const [pins, setPins] = useState<Painted['pins']>(NO_PINS);
+  const [pressed, setPressed] = useState<Point | null>(null);
   const ids = Object.keys(energisers);
   const id = picked && picked in energisers ? picked : ids[0];
-  if (!id) {
-    return (
-      <p className="p-4">
-        No energiser yet. On Land press E, then press the place where it stands beside a line.
-      </p>
-    );
-  }
-  const unit = energisers[id]!;
-  const report = reports?.[id];
+  const unit = id ? energisers[id] : undefined;
+  const report = id ? reports?.[id] : undefined;
+  const worst = report?.seasons[season]?.worst;
+  // The section below shows the worst place, until another one is chosen.
+  useEffect(() => {
+    if (useView.getState().line === null && worst)
+      look({ line: worst.line, cursor: worst.at_m, vertex: null });
+    // Once, when the figures are first there.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [report === undefined]);
   return (
-    <div className="h-full overflow-auto p-4">
-      <div className="mb-4 flex flex-wrap items-center gap-x-5 gap-y-2">
-        {ids.length > 1 && (
-          <Select
-            label="Energiser"
-            value={id}
-            options={ids.map((k) => [k, energisers[k]!.name] as const)}
-            onChange={setPicked}
-          />
-        )}
-        <Sizing />
+    <div className="grid h-full grid-cols-[minmax(300px,1fr)_minmax(400px,1.1fr)] max-[1000px]:h-auto max-[1000px]:grid-cols-1">
+      <div className="min-h-0 max-[1000px]:h-[300px]">
+        <VoltsMap
+          pins={tab === 'place' ? pins : NO_PINS}
+          land={tab === 'place'}
+          onPress={setPressed}
+        />
       </div>
-      {report ? (
-        <div className="grid gap-x-8 min-[1180px]:grid-cols-2">
-          <div>
-            <Seasons unit={unit} report={report} />
-            <Candidates unit={unit} report={report} />
-          </div>
-          <div>
-            <Earth unit={unit} report={report} />
-            <Part title="Load line">
-              <LoadLineChart unit={unit} report={report} />
-            </Part>
-          </div>
-        </div>
-      ) : (
-        <p role="status">
-          {unit.line
-            ? 'Working it out …'
-            : `${unit.name} feeds no line. Put it down beside one on Land.`}
-        </p>
-      )}
-      <Caution>
-        Figures for planning. One energiser to a fence; rods at least 10 m from other earths; mains
-        work by a licensed electrician. Check the standard and the rules where you are.
-      </Caution>
+      <div
+        className="border-rule min-h-0 overflow-auto border-l px-3 pb-3 max-[1000px]:border-l-0"
+        data-power-panel
+      >
+        {!unit ? (
+          <p className="pt-3">
+            No energiser yet. On Land press E, then press the place where it stands beside a line.
+          </p>
+        ) : (
+          <>
+            <div className="flex flex-wrap items-center gap-x-4 gap-y-1 pt-2">
+              {ids.length > 1 ? (
+                <Select
+                  label="Energiser"
+                  value={id!}
+                  options={ids.map((k) => [k, energisers[k]!.name] as const)}
+                  onChange={setPicked}
+                />
+              ) : (
+                <strong>{unit.name}</strong>
+              )}
+              {worst && (
+                <span>
+                  worst point{' '}
+                  <Num
+                    value={worst.v_V}
+                    q="volt"
+                    from={PULSE}
+                    className={
+                      worst.v_V < worst.aim_V ? 'text-live font-semibold' : 'font-semibold'
+                    }
+                  />{' '}
+                  <span className="label">
+                    aim <Num value={worst.aim_V} q="volt" />
+                  </span>
+                </span>
+              )}
+            </div>
+            <Tabs
+              label="About the power"
+              tabs={TABS}
+              chosen={tab}
+              onChoose={(t) => look({ powerTab: t, beside: null })}
+            >
+              {!report ? (
+                <p role="status">
+                  {unit.line
+                    ? 'Working it out …'
+                    : `${unit.name} feeds no line. Put it down beside one on Land.`}
+                </p>
+              ) : (
+                <>
+                  {tab === 'volts' && <Seasons unit={unit} report={report} />}
+                  {tab === 'unit' && <Units unit={unit} report={report} />}
+                  {tab === 'place' && <Places unit={unit} pressed={pressed} onPins={setPins} />}
+                  {tab === 'feel' && <Feel unit={unit} report={report} />}
+                  {tab === 'earth' && (
+                    <>
+                      <SoilChoice unit={unit} />
+                      <Earth unit={unit} report={report} />
+                    </>
+                  )}
+                  {tab === 'supply' && <Supply unit={unit} />}
+                  {tab === 'whatIf' && <WhatIf unit={unit} report={report} />}
+                  {tab === 'sure' && <Sure unit={unit} report={report} />}
+                </>
+              )}
+            </Tabs>
+            <Caution>
+              Figures for planning. One energiser to a fence; rods at least 10 m from other earths;
+              mains work by a licensed electrician. Check the standard and the rules where you are.
+            </Caution>
+          </>
+        )}
+      </div>
     </div>
   );
 }
 
-/** How careful the reckoning is: effective resistance, reserve, soil. */
-function Sizing() {
-  const sizing = useSession((s) => s.plan.sizing);
-  const soil = useSession((s) => s.plan.soil);
+function SoilChoice({ unit }: { unit: Energiser }) {
   const cat = useCatalogue();
-  const units = useUnits();
-  const perLength = (r: Resistance) =>
-    figureText(cat.wires[usual('wire')]![`${r}_ohm_per_km`], 'perLength', units);
+  const plan = useSession((s) => s.plan);
+  const own = soilAt(plan, unit);
   return (
-    <>
-      <span className="inline-flex items-center gap-1.5">
-        <span className="label">Wire under the pulse</span>
-        <Choice<Resistance>
-          label="Effective resistance of the wire"
-          title={cat.wires[usual('wire')]!.why}
-          value={sizing.resistance}
-          options={[
-            ['planning', `planning ${perLength('planning')}`],
-            ['best', `best estimate ${perLength('best')}`],
-            ['guaranteed', `guaranteed ${perLength('guaranteed')}`],
-          ]}
-          onChange={(r) =>
-            commit(`resistance: ${r}`, (d) => {
-              d.sizing.resistance = r;
-            })
-          }
-        />
-        <span className="label">{unitOf('perLength', units)}</span>
-      </span>
-      <QuantityField
-        label="Reserve"
-        q="percent"
-        at="sizing/reserve"
-        value={sizing.reserve}
-        width="w-14"
-        onCommit={(r) =>
-          commit('reserve', (d) => {
-            d.sizing.reserve = r;
-          })
-        }
-      />
+    <span className="flex flex-wrap items-center gap-2">
       <Select
-        label="Soil at the rods"
-        value={soil}
+        label="Soil of the property"
+        value={plan.soil}
         options={Object.entries(cat.soils).map(([k, s]) => [k, s.name] as const)}
-        onChange={(s) =>
-          commit(`soil: ${s}`, (d) => {
-            d.soil = s;
-          })
-        }
+        onChange={(s) => commit(`soil: ${s}`, (d) => void (d.soil = s))}
       />
-    </>
+      {own !== plan.soil && (
+        <span className="label">at these rods: {cat.soils[own]?.name}, a patch on Land</span>
+      )}
+    </span>
   );
 }

@@ -1,6 +1,6 @@
 /** The tracks below the ground: each one figure along the line, with its limit where it has one. */
 import { scaleLinear } from 'd3-scale';
-import { line as path } from 'd3-shape';
+import { area, line as path } from 'd3-shape';
 import type { ComponentType } from 'react';
 import { figure } from '../../core/plan/catalogue.js';
 import { say } from '../../core/base/units.js';
@@ -13,7 +13,7 @@ import { bottomOf } from '../../core/wire/bottom.js';
 import { hotPull, wireOf } from '../../core/wire/strain.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
-import { useView, type Track } from '../../session/view.js';
+import { useView, type Beside, type Track } from '../../session/view.js';
 import { LEFT, TrackName, type Scale } from './frame.js';
 
 export interface TrackProps {
@@ -174,8 +174,9 @@ function GradeTrack({ profile, x, height }: TrackProps) {
 }
 
 /** Lowest live volts along the line against the aim. */
-function VoltsTrack({ report, volts, x, height }: TrackProps) {
+function VoltsTrack({ line, report, volts, x, height }: TrackProps) {
   const units = useUnits();
+  const beside = useView((v) => v.beside);
   const aim = report.requirement?.aim_V ?? null;
   if (!volts) {
     return (
@@ -184,7 +185,8 @@ function VoltsTrack({ report, volts, x, height }: TrackProps) {
       </text>
     );
   }
-  const most = Math.max(...volts.v_V, aim ?? 0, 1000) * 1.1;
+  const other = beside?.lines[line.id];
+  const most = Math.max(...volts.v_V, ...(other?.high_V ?? []), aim ?? 0, 1000) * 1.1;
   const y = scaleLinear([0, most], [height - 3, 3]);
   const draw = path<number>()
     .x((i) => x(volts.s_m[i]!))
@@ -200,6 +202,7 @@ function VoltsTrack({ report, volts, x, height }: TrackProps) {
       />
       {aim !== null && <Limit x={x} y={y(aim)} label={`aim ${say(aim, 'volt', units)}`} />}
       <g clipPath="url(#section-window)">
+        {other && <BesideVolts other={other} x={x} y={y} />}
         <path
           d={draw(volts.s_m.map((_, i) => i)) ?? ''}
           fill="none"
@@ -207,6 +210,75 @@ function VoltsTrack({ report, volts, x, height }: TrackProps) {
           strokeWidth={2}
         />
       </g>
+      <LeastMark volts={volts} x={x} y={y} />
+      {beside && other && (
+        <text
+          x={LEFT + 4}
+          y={height - 6}
+          className="fill-ink text-[10.5px]"
+          stroke="var(--panel)"
+          strokeWidth={3}
+          paintOrder="stroke"
+        >
+          {beside.words}
+        </text>
+      )}
+    </>
+  );
+}
+
+/** A ring at the least volts that are in view. */
+function LeastMark({
+  volts,
+  x,
+  y,
+}: {
+  volts: SeasonPower['lines'][string];
+  x: Scale;
+  y: (v: number) => number;
+}) {
+  const seen = volts.s_m.flatMap((s, i) => (within(x)(s) && volts.v_V[i]! > 0 ? [i] : []));
+  const least = seen.reduce<number | null>(
+    (a, i) => (a === null || volts.v_V[i]! < volts.v_V[a]! ? i : a),
+    null,
+  );
+  if (least === null) return null;
+  return (
+    <circle
+      cx={x(volts.s_m[least]!)}
+      cy={y(volts.v_V[least]!)}
+      r={4}
+      fill="var(--panel)"
+      stroke="var(--ink)"
+      strokeWidth={2}
+    />
+  );
+}
+
+/** A second line, dashed, or a band between two. */
+function BesideVolts({
+  other,
+  x,
+  y,
+}: {
+  other: Beside['lines'][string];
+  x: Scale;
+  y: (v: number) => number;
+}) {
+  const of = (volts: readonly number[]) =>
+    path<number>()
+      .x((i) => x(other.s_m[i]!))
+      .y((i) => y(volts[i]!))(other.s_m.map((_, i) => i)) ?? '';
+  const band = area<number>()
+    .x((i) => x(other.s_m[i]!))
+    .y0((i) => y(other.low_V[i]!))
+    .y1((i) => y(other.high_V[i]!));
+  return (
+    <>
+      <path d={band(other.s_m.map((_, i) => i)) ?? ''} fill="var(--earth)" opacity={0.18} />
+      {[other.low_V, other.high_V].map((volts, k) => (
+        <path key={k} d={of(volts)} fill="none" stroke="var(--ink)" strokeDasharray="5 3" />
+      ))}
     </>
   );
 }

@@ -1,13 +1,23 @@
 import { CircleHelp, Redo2, Undo2 } from 'lucide-react';
-import type { SeasonId } from '../../core/plan/catalogue.js';
+import { seasonsOf, type SeasonId } from '../../core/plan/catalogue.js';
+import { useCatalogue } from '../../session/catalogue.js';
 import { say } from '../../core/base/units.js';
 import { Choice, Select } from '../../ui/parts/controls.js';
 import { canRedo, canUndo, commit, redo, undo, useSession, saveOf } from '../../session/session.js';
 import { look, useViewOf, type Scheme, type Warmth } from '../../session/view.js';
 import { Button } from '../../ui/parts/Button.js';
 
+const SEASON_WORDS: readonly (readonly [SeasonId, string])[] = [
+  ['dry', 'driest'],
+  ['today', 'today'],
+  ['wet', 'wettest'],
+  ['weedy', 'not cut'],
+  ['frozen', 'frozen'],
+];
+
 /** Property, season, temperature, units, undo and what is saved. */
 export function TopBar() {
+  const cat = useCatalogue();
   const plan = useSession((s) => s.plan);
   const undoable = useSession(canUndo);
   const redoable = useSession(canRedo);
@@ -26,11 +36,7 @@ export function TopBar() {
       <Choice<SeasonId>
         label="Season"
         value={season}
-        options={[
-          ['dry', 'driest'],
-          ['today', 'today'],
-          ['wet', 'wettest'],
-        ]}
+        options={SEASON_WORDS.filter(([s]) => seasonsOf(plan, cat).includes(s))}
         onChange={(s) => look({ season: s })}
       />
       <Choice<Warmth>

@@ -17,7 +17,7 @@ const NARROW = 560;
 
 /** The default that says how high the grass of a season stands. */
 export const grassKey = (season: SeasonId): string =>
-  ({ dry: 'strands.grassDry', today: 'strands.grassToday', wet: 'strands.grassWet' })[season];
+  `strands.grass${season[0]!.toUpperCase()}${season.slice(1)}`;
 
 /** Height of the grass that the season stands for, m. */
 export const grassOf = (season: SeasonId, cat: Catalogue): number => figure(cat, grassKey(season));

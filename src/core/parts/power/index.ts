@@ -1,11 +1,14 @@
 /** Energisers on their networks: which lines hang together, volts by season, earth, what is dead. */
-import { memoOn, steady } from '../../base/memo.js';
-import { figure } from '../../plan/catalogue.js';
+import { intern, memoFew } from '../../base/memo.js';
+import { figure, usual } from '../../plan/catalogue.js';
 import type { Energiser } from '../../plan/schema.js';
+import { planLength, pointAt } from '../../plan/geometry.js';
 import { topologyOf, type Mark, type Topology } from '../../plan/topology.js';
 import { circuitMarks, feedOf } from '../../power/circuit.js';
-import { powerOf, type AimedLine, type PowerResult } from '../../power/power.js';
-import type { Report } from '../../report/schema.js';
+import { powerOf, type PowerResult } from '../../power/power.js';
+import type { AimedLine } from '../../power/wired.js';
+import { leastFelt, type FeltLine } from '../../compare/feltOn.js';
+import type { EnergiserReport, Report } from '../../report/schema.js';
 import { ownKeys } from '../door.js';
 import { lineStage, type Door, type Items, type ShownWhole, type WholeGiven } from '../part.js';
 import type { PostsPiece } from '../posts/index.js';
@@ -17,11 +20,25 @@ import { dead as deadRule } from './rules/dead.js';
 import { earthTest } from './rules/earthTest.js';
 import { feeding } from './rules/feeding.js';
 import { earthNear, mainsFar, networksClose } from './rules/nearOthers.js';
+import { noDiverter } from './rules/noDiverter.js';
 import { overLimit } from './rules/overLimit.js';
+import { feltLittle } from './rules/feltLittle.js';
+import { plateFits } from './rules/plateFits.js';
 import { rodsClose } from './rules/rodsClose.js';
+import { supplyShort } from './rules/supplyShort.js';
+
+/** Lines and marks that say the same are the same, in every pipeline: a plan that is thought of, a mend that is
+ * tried, asks for new volts only where it changes what they rest on. */
+const oneWired = intern<AimedLine>((w) => JSON.stringify(w), 4000);
+const oneMarks = intern<readonly Mark[]>((m) => JSON.stringify(m), 4000);
+const oneFelt = intern<FeltLine>((f) => JSON.stringify(f), 4000);
+/** Answers of each energiser that are kept: the plan's own, and of mends that are being tried. */
+const KEPT = 6;
+const solved = memoFew<{ report: EnergiserReport; dead: PowerResult['dead'] }>(KEPT);
 
 export interface PowerPiece {
   readonly wired: AimedLine;
+  readonly felt: FeltLine;
 }
 
 /** The network beside its report: what questions about other strands ask it. */
@@ -51,16 +68,27 @@ export const power = {
   },
   line: lineStage({
     needs: ({ line, gates, cat }, of: { stock: StockPiece; posts: PostsPiece }) => ({
-      line,
+      id: line.id,
+      vertices: line.vertices,
+      strands: line.strands,
+      growth: line.growth,
       gates,
       runs: of.posts.layout.runs,
-      aim_V: of.stock.asked?.aim_V ?? figure(cat, 'network.aimDefault'),
+      asked: of.stock.asked,
+      snow: line.snow ?? false,
+      usual_V: figure(cat, 'network.aimDefault'),
     }),
-    work: (wired): PowerPiece => ({ wired }),
+    work: ({ id, vertices, strands, growth, gates, runs, asked, snow, usual_V }): PowerPiece => ({
+      wired: oneWired({
+        line: { id, vertices, strands, growth },
+        gates,
+        runs,
+        aim_V: asked?.aim_V ?? usual_V,
+      }),
+      felt: oneFelt({ asked, snow, posts: everySoOften(vertices) }),
+    }),
   }),
   property() {
-    const steadyMarks = steady(sameMarks);
-    const solved = memoOn<PowerResult>();
     let last: { readonly ids: string; readonly piece: PowerWhole } | null = null;
     return ({ plan, cat, lines, meetings, hurry }: WholeGiven): PowerWhole => {
       // The volts may stay behind the hand for a moment, while the same lines and units are there.
@@ -69,9 +97,15 @@ export const power = {
       const wired = Object.fromEntries(
         Object.entries(lines).map(([id, of]) => [id, (of as { power: PowerPiece }).power.wired]),
       );
+      const felt = Object.fromEntries(
+        Object.entries(lines).map(([id, of]) => [id, (of as { power: PowerPiece }).power.felt]),
+      );
       const marks = marksOf(wired, plan.energisers, figure(cat, 'network.piece'));
       const found = topologyOf(plan.lines, marks, meetings);
-      const topology = { ...found, marks: steadyMarks(found.marks) };
+      const topology = {
+        ...found,
+        marks: Object.fromEntries(Object.entries(found.marks).map(([id, m]) => [id, oneMarks(m)])),
+      };
       const groups = topology.groups.map((group) => ({
         lines: group,
         energisers: Object.values(plan.energisers).filter(
@@ -82,19 +116,26 @@ export const power = {
       const dead: Report['dead'] = [];
       for (const { lines: ids, energisers: own } of groups) {
         // A network rests on its own lines and joints alone: others may change beside it.
-        const on = ids.flatMap((id) => [wired[id], topology.marks[id]]);
+        const on = ids.flatMap((id) => [wired[id], topology.marks[id], felt[id]]);
         for (const e of own) {
           const result = solved.get(
             e.id,
-            [e, plan.sizing, plan.soil, plan.things, cat, ...on],
-            () => powerOf(e, ids, wired, topology, plan, cat),
+            [e, plan.sizing, plan.soil, plan.things, plan.climate, cat, ...on],
+            () => {
+              const net = { energiser: e, ids, wired, topology, plan, cat };
+              const { report, dead, known } = powerOf(net);
+              const least = leastFelt(net, felt, known);
+              return {
+                report: { ...report, felt: least && { ...least, lines: [...least.lines] } },
+                dead,
+              };
+            },
           );
           energisers[e.id] = result.report;
           if (e === own[0]) dead.push(...result.dead);
         }
         if (own.length === 0) dead.push(...ids.flatMap((id) => wholeLine(wired[id]!)));
       }
-      solved.keep(new Set(Object.keys(plan.energisers)));
       const shared = groups
         .filter((g) => g.energisers.length > 1)
         .map((g) => g.energisers.map((e) => e.id));
@@ -111,10 +152,14 @@ export const power = {
         return [
           e.id,
           [
-            [`energiser.${e.model}`, 1],
-            ['earth.rod', e.rods],
-            ['earth.clamp', e.rods],
-            ['cable', lead_m + rodLead],
+            // A unit with a plate of its own is there already.
+            [`energiser.${e.model}`, e.plate ? 0 : 1],
+            ['earth.rod', e.rods + (e.diverter?.rods ?? 0)],
+            ['earth.clamp', e.rods + (e.diverter?.rods ?? 0)],
+            ['diverter', e.diverter ? 1 : 0],
+            ['cable', lead_m],
+            // From rod to rod the fence's own wire: one metal, and seen above the grass.
+            [`wire.${usual('wire')}`, rodLead],
             ['clamp.jumper', 1],
           ],
         ];
@@ -127,15 +172,16 @@ export const power = {
     mainsFar,
     feeding,
     overLimit,
+    plateFits,
     belowAim,
+    feltLittle,
+    noDiverter,
+    supplyShort,
     deadRule,
     earthTest,
     rodsClose,
   ],
 };
-
-const sameMarks = (a: readonly Mark[], b: readonly Mark[]): boolean =>
-  a.length === b.length && a.every((m, i) => m.s === b[i]!.s && m.location === b[i]!.location);
 
 function marksOf(
   wired: Readonly<Record<string, AimedLine>>,
@@ -146,6 +192,18 @@ function marksOf(
   for (const w of Object.values(wired)) out[w.line.id] = circuitMarks(w, piece);
   for (const e of Object.values(energisers)) if (e.line && out[e.line]) out[e.line]!.push(e.at_m);
   return out;
+}
+
+/** Places along a line that its soil is asked at, m. */
+const SOIL_EVERY = 25;
+
+function everySoOften(vertices: AimedLine['line']['vertices']): { e: number; n: number }[] {
+  const total = planLength({ vertices });
+  const many = Math.ceil(total / SOIL_EVERY);
+  return Array.from({ length: many + 1 }, (_, k) => {
+    const { e, n } = pointAt(vertices, (total * k) / many);
+    return { e, n };
+  });
 }
 
 function wholeLine(w: AimedLine): Report['dead'] {

@@ -1,0 +1,221 @@
+/** From the plan to the pulse's network: stretches of tied live strands, cables and the lead-out. */
+import type { SeasonId } from '../plan/catalogue.js';
+import type { Load, PulseLine } from '../pulse/simulate.js';
+import { cablesOf, feedOf } from './circuit.js';
+import { carries } from './leakage.js';
+import { cableConstants, constantsOf, type Constants } from './tied.js';
+import type { Network } from './wired.js';
+
+/** A place of a line, by plan distance, m. */
+export interface Place {
+  readonly line: string;
+  readonly at_m: number;
+}
+
+/** What is thought to be there beside, or instead of, what the plan says. */
+export interface Beside {
+  /** Factor on what grows, of all lines or by line. */
+  readonly growth?: number | Readonly<Record<string, number>>;
+  /** What bridges from the live strands to soil there: an animal, growth, a branch. */
+  readonly loads?: readonly (Place & { readonly r_ohm: number })[];
+  /** Every strand parted there. */
+  readonly breaks?: readonly Place[];
+  /** The unit feeds there, over so long a lead-out, m. */
+  readonly feed?: Place & { readonly lead_m: number };
+  /** More fence, like a line that there is: from a place to another, or to a far end of its own. */
+  readonly links?: readonly {
+    readonly from: Place;
+    readonly to: Place | null;
+    readonly length_m: number;
+    readonly like: string;
+  }[];
+  /** Factors on inductance and resistance of every line. */
+  readonly scale?: { readonly l: number; readonly r: number };
+}
+
+export interface PulseNet {
+  /** The unit's terminal. */
+  readonly at: string;
+  /** What is fed. */
+  readonly lines: readonly PulseLine[];
+  /** Where each of them lies on its line; null: cable. */
+  readonly pieces: readonly (Piece | null)[];
+  /** What bridges to soil, in the order of `Beside.loads`; null where its place is not fed. */
+  readonly loads: readonly (Load | null)[];
+  /** Stretches with live strands that nothing feeds. */
+  readonly unfed: readonly Piece[];
+  /** All that is fed, m of fence and cable. */
+  readonly length_m: number;
+}
+
+export interface Piece {
+  readonly line: string;
+  readonly from_m: number;
+  readonly to_m: number;
+}
+
+/** Nearer than this to a named place, m, a place is that place. */
+const NEAR = 0.31;
+
+interface Node {
+  readonly s: number;
+  readonly before: string;
+  readonly after: string;
+  /** Ends a stretch, though the fence goes on. */
+  own: boolean;
+}
+
+/** A run with its named places, in order. */
+interface Wire {
+  readonly line: string;
+  /** Metres over ground for each of plan. */
+  readonly ground: number;
+  readonly nodes: Node[];
+}
+
+/** The pulse's network of an energiser in a season; null while it feeds no live strand. */
+export function pulseNet(net: Network, season: SeasonId, beside: Beside = {}): PulseNet | null {
+  const { energiser, wired, topology, cat } = net;
+  const fed = beside.feed ? null : feedOf(energiser, wired, topology);
+  if (!fed && !beside.feed) return null;
+  const wires = wiresOf(net, season);
+  const placed = (p: Place): string | null => nameAt(wires, p);
+  const feed = fed
+    ? { at: fed.location, lead_m: fed.lead_m }
+    : { at: placed(beside.feed!), lead_m: beside.feed!.lead_m };
+  if (feed.at === null) return null;
+  for (const p of beside.breaks ?? []) breakAt(wires, p);
+  const loads = (beside.loads ?? []).map((l): Load | null => {
+    const node = placed(l);
+    return node === null ? null : { node, r_ohm: l.r_ohm };
+  });
+  const links = (beside.links ?? []).flatMap((l, k) => {
+    const [from, to] = [placed(l.from), l.to ? placed(l.to) : `link${k}`];
+    return from === null || to === null ? [] : [{ ...l, from, to }];
+  });
+  const cables = cablesOf(net, season).filter((c) => c.duty === 'live');
+  const ways = waysAt(wires, [feed.at, ...cables.flatMap((c) => [c.from, c.to])]);
+
+  const lines: PulseLine[] = [];
+  const pieces: (Piece | null)[] = [];
+  const { l, r } = beside.scale ?? { l: 1, r: 1 };
+  const put = (from: string, to: string, length_m: number, of: Constants, piece: Piece | null) => {
+    if (!(length_m > 0)) return;
+    lines.push({ from, to, length_m, ...of, l_h_per_m: l * of.l_h_per_m, r_ohm_per_m: r * of.r_ohm_per_m }); // prettier-ignore
+    pieces.push(piece);
+  };
+  const constants = new Map<string, Constants>();
+  const like = (line: string): Constants => {
+    let of = constants.get(line);
+    if (!of) {
+      of = constantsOf(wired[line]!.line, season, growthBeside(beside, line), cat);
+      constants.set(line, of);
+    }
+    return of;
+  };
+  for (const { line, ground, nodes } of wires) {
+    let start = nodes[0]!;
+    nodes.slice(1).forEach((node, k) => {
+      const last = k === nodes.length - 2;
+      // What merely goes on through a place is one stretch: as many cells as its length asks for, no more.
+      if (!last && !node.own && ways.get(node.before) === 2) return;
+      const piece = { line, from_m: start.s, to_m: node.s };
+      put(start.after, node.before, (node.s - start.s) * ground, like(line), piece);
+      start = node;
+    });
+  }
+  const cable = cableConstants(cat);
+  for (const c of cables) put(c.from, c.to, c.length_m, cable, null);
+  for (const k of links) put(k.from, k.to, k.length_m, like(k.like), null);
+  put(energiser.id, feed.at, feed.lead_m, cable, null);
+  return fedPart(energiser.id, lines, pieces, loads);
+}
+
+/** Every run with live strands in a season, and its places by their names in the circuit. */
+function wiresOf({ ids, wired, topology }: Network, season: SeasonId): Wire[] {
+  return ids.flatMap((id) => {
+    const { line, runs } = wired[id]!;
+    if (!line.strands.some((s) => s.duty === 'live' && carries(s, season))) return [];
+    return runs.flatMap((run): Wire[] => {
+      const nodes = topology.marks[id]!.filter(
+        (m) => m.s >= run.from_m - NEAR && m.s <= run.to_m + NEAR,
+      ).map((m) => ({ s: m.s, before: m.location, after: m.location, own: false }));
+      const ground = run.ground_m / Math.max(run.to_m - run.from_m, 1e-6);
+      return nodes.length < 2 ? [] : [{ line: id, ground, nodes }];
+    });
+  });
+}
+
+const wireAt = (wires: readonly Wire[], p: Place): Wire | undefined =>
+  wires.find((w) => w.line === p.line && p.at_m >= w.nodes[0]!.s - NEAR && p.at_m <= w.nodes.at(-1)!.s + NEAR); // prettier-ignore
+
+/** Node of a place: one that is there, or a new one; null where no live strand is. */
+function nameAt(wires: readonly Wire[], p: Place): string | null {
+  const wire = wireAt(wires, p);
+  if (!wire) return null;
+  const there = wire.nodes.find((n) => Math.abs(n.s - p.at_m) <= NEAR);
+  if (!there) return insert(wire, p, false);
+  // What is named must not be passed over as a mere place on the way.
+  there.own = true;
+  return there.before;
+}
+
+/** Parts every strand of a place. */
+function breakAt(wires: readonly Wire[], p: Place): void {
+  const wire = wireAt(wires, p);
+  if (wire && wire.nodes.every((n) => Math.abs(n.s - p.at_m) > NEAR)) insert(wire, p, true);
+}
+
+function insert({ line, nodes }: Wire, p: Place, broken: boolean): string {
+  const name = `${line}@${p.at_m.toFixed(2)}`;
+  const k = nodes.findIndex((n) => n.s >= p.at_m);
+  const node = { s: p.at_m, before: name, after: broken ? `${name}+` : name, own: true };
+  nodes.splice(k < 0 ? nodes.length : k, 0, node);
+  return name;
+}
+
+/** How many wires and cables come to each place. */
+function waysAt(wires: readonly Wire[], more: readonly string[]): Map<string, number> {
+  const ways = new Map<string, number>();
+  const meet = (name: string, n: number) => ways.set(name, (ways.get(name) ?? 0) + n);
+  for (const { nodes } of wires)
+    nodes.forEach((n, k) => meet(n.before, k > 0 && k < nodes.length - 1 ? 2 : 1));
+  for (const name of more) meet(name, 1);
+  return ways;
+}
+
+const growthBeside = ({ growth }: Beside, line: string): number =>
+  typeof growth === 'object' ? (growth[line] ?? 1) : (growth ?? 1);
+
+/** What hangs together with the unit, and what does not. */
+function fedPart(
+  at: string,
+  lines: readonly PulseLine[],
+  pieces: readonly (Piece | null)[],
+  loads: readonly (Load | null)[],
+): PulseNet | null {
+  const next = new Map<string, number[]>();
+  lines.forEach((l, k) => {
+    for (const end of [l.from, l.to]) {
+      const list = next.get(end);
+      if (list) list.push(k);
+      else next.set(end, [k]);
+    }
+  });
+  const reached = new Set([at]);
+  // A set is walked to its end, and what is put in on the way is its end.
+  for (const place of reached)
+    for (const l of next.get(place) ?? []) reached.add(lines[l]!.from).add(lines[l]!.to);
+  const fed = lines.map((l) => reached.has(l.from));
+  // The lead-out alone is no fence.
+  if (!pieces.some((p, k) => p && fed[k])) return null;
+  const own = lines.filter((_, k) => fed[k]);
+  return {
+    at,
+    lines: own,
+    pieces: pieces.filter((_, k) => fed[k]),
+    loads: loads.map((l) => (l && reached.has(l.node) ? l : null)),
+    unfed: pieces.flatMap((p, k) => (p && !fed[k] ? [p] : [])),
+    length_m: own.reduce((sum, l) => sum + l.length_m, 0),
+  };
+}

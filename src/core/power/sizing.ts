@@ -1,0 +1,88 @@
+/** Which unit: the smallest that keeps the aim with the reserve asked for, and every unit on the same fence. */
+import { figure, seasonsOf, type SeasonId } from '../plan/catalogue.js';
+import { DESIGNED } from './design.js';
+import { earthOf } from './earthSide.js';
+import { plateOfUnit, unitOf, unitOfPlate, type Unit } from './unit.js';
+import { voltsOf, type Volts } from './volts.js';
+import type { Network } from './wired.js';
+
+/** A unit of the catalogue on a fence. */
+export interface Candidate {
+  readonly model: string;
+  readonly output_J: number;
+  /** Least of worst volts over aim in the seasons that a unit is chosen for, and where that is. */
+  readonly share: number;
+  readonly season: SeasonId;
+  readonly worst_V: number;
+  readonly meets: boolean;
+  /** May be proposed: sold, within the limit of the standard, of the supply that is there. */
+  readonly offered: boolean;
+}
+
+/** Every unit of the catalogue on a fence, weakest first. */
+export function candidatesOf(net: Network): Candidate[] {
+  const tries = tryUnits(net);
+  const limit = figure(net.cat, 'energiser.limit');
+  const { supply } = plateOfUnit(net.energiser, net.cat);
+  return Object.entries(net.cat.energisers)
+    .flatMap(([model, m]): Candidate[] => {
+      const of = tries.of(unitOfPlate(m));
+      const offered = m.offered && m.output_J <= limit && m.supply === supply;
+      return of ? [{ model, output_J: m.output_J, ...of, offered }] : [];
+    })
+    .sort((a, b) => a.output_J - b.output_J || a.model.localeCompare(b.model));
+}
+
+/**
+ * The smallest unit of the same supply that keeps the aim with the reserve; null: none within the limit does.
+ * @param own volts of the energiser's own unit, where they are at hand
+ */
+export function smallestOf(net: Network, own: readonly Volts[]): string | null {
+  const tries = tryUnits(net, own);
+  const limit = figure(net.cat, 'energiser.limit');
+  const { supply } = plateOfUnit(net.energiser, net.cat);
+  const offered = Object.entries(net.cat.energisers)
+    .filter(([, m]) => m.offered && m.supply === supply && m.output_J <= limit)
+    .sort(([a, m], [b, n]) => m.output_J - n.output_J || a.localeCompare(b))
+    .map(([model, m]) => ({ model, unit: unitOfPlate(m) }));
+  // A stronger unit of a kind does better; what ringing takes from that is looked at one by one afterwards.
+  let [low, high] = [0, offered.length];
+  while (low < high) {
+    const mid = Math.floor((low + high) / 2);
+    if (tries.meets(offered[mid]!.unit)) high = mid;
+    else low = mid + 1;
+  }
+  return offered[low]?.model ?? null;
+}
+
+/** Tries units on the same fence, the season that is likely to decide first. */
+function tryUnits(net: Network, own: readonly Volts[] = []) {
+  const seasons = seasonsOf(net.plan, net.cat).filter((s) => DESIGNED.includes(s));
+  const earths = new Map(seasons.map((s) => [s, earthOf(net, s)]));
+  const least = (v: Volts | undefined) => (v?.worst ? v.worst.v_V / v.worst.aim_V : Infinity);
+  const order = [...seasons].sort(
+    (a, b) => least(own.find((v) => v.season === a)) - least(own.find((v) => v.season === b)),
+  );
+  const goal = 1 + net.plan.sizing.reserve;
+  const ownUnit = unitOf(net.energiser, net.cat);
+  const volts = (unit: Unit, season: SeasonId) =>
+    (unit === ownUnit ? own.find((v) => v.season === season) : undefined) ??
+    voltsOf(net, season, { unit, earth_ohm: earths.get(season)! });
+  return {
+    of(unit: Unit): Omit<Candidate, 'model' | 'output_J' | 'offered'> | null {
+      let out: { share: number; season: SeasonId; worst_V: number } | null = null;
+      for (const season of seasons) {
+        const worst = volts(unit, season)?.worst;
+        if (!worst) continue;
+        const share = worst.v_V / worst.aim_V;
+        if (!out || share < out.share) out = { share, season, worst_V: worst.v_V };
+      }
+      return out && { ...out, meets: out.share >= goal };
+    },
+    meets: (unit: Unit): boolean =>
+      order.every((season) => {
+        const worst = volts(unit, season)?.worst;
+        return worst != null && worst.v_V / worst.aim_V >= goal;
+      }),
+  };
+}

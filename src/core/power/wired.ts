@@ -1,0 +1,30 @@
+/** What the volts of an energiser rest on. */
+import type { Catalogue } from '../plan/catalogue.js';
+import type { Energiser, Gate, Line, Plan } from '../plan/schema.js';
+import type { Topology } from '../plan/topology.js';
+import type { Run } from '../report/schema.js';
+
+/** Of a line, what the circuit rests on: posts, names and tension change no volts. */
+export type Electric = Pick<Line, 'id' | 'vertices' | 'strands' | 'growth'>;
+
+/** A line with what the circuit needs to know of it. */
+export interface WiredLine {
+  readonly line: Electric;
+  readonly gates: readonly Gate[];
+  readonly runs: readonly Run[];
+}
+
+/** A line with the aim that its stock asks for. */
+export interface AimedLine extends WiredLine {
+  readonly aim_V: number;
+}
+
+/** An energiser with the lines that hang together with its own, and all that their volts rest on. */
+export interface Network {
+  readonly energiser: Energiser;
+  readonly ids: readonly string[];
+  readonly wired: Readonly<Record<string, AimedLine>>;
+  readonly topology: Topology;
+  readonly plan: Pick<Plan, 'sizing' | 'soil' | 'things' | 'climate'>;
+  readonly cat: Catalogue;
+}

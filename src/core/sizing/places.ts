@@ -1,0 +1,84 @@
+/** Where to put the unit: every place that offers itself, by the volts at the worst point. */
+import { figure } from '../plan/catalogue.js';
+import { offThing, thingsOf } from '../land/things.js';
+import { distance, nearest, planLength, pointAt } from '../plan/geometry.js';
+import type { Plan, Point } from '../plan/schema.js';
+import type { Network } from '../power/wired.js';
+import { decidingSeason, scoreWith, type Score } from './worst.js';
+
+export interface FeedPlace {
+  readonly kind: 'now' | 'mains' | 'water' | 'gate' | 'end' | 'pressed';
+  readonly name: string;
+  readonly at: Point;
+  readonly line: string;
+  readonly at_m: number;
+  readonly lead_m: number;
+  readonly score: Score;
+  /** To the nearest supply, m; null: there is none on the plan. */
+  readonly mains_m: number | null;
+  /** To the nearest earth of something else, m. */
+  readonly earth_m: number | null;
+}
+
+/** Lead-outs longer than this are not proposed, m. */
+const FAR = 150;
+
+/**
+ * Places ranked by what they give, the present one among them.
+ * @param pressed a place of one's own
+ */
+export function feedPlaces(
+  net: Network,
+  plan: Pick<Plan, 'things' | 'gates' | 'energisers' | 'lines'>,
+  pressed: Point | null = null,
+): FeedPlace[] {
+  const { energiser, ids, wired } = net;
+  const season = decidingSeason(net)?.season;
+  if (!season) return [];
+  const mains = thingsOf(plan, 'mains').map((t) => t.points[0]!);
+  const earthed = thingsOf(plan, 'building', 'mains').filter(
+    (t) => t.kind === 'mains' || t.earthed,
+  );
+  const units = Object.values(plan.energisers).filter((e) => e.id !== energiser.id);
+  const least = (all: readonly number[]): number | null => (all.length ? Math.min(...all) : null);
+  const seen: Point[] = [];
+  const score = (kind: FeedPlace['kind'], name: string, at: Point): FeedPlace[] => {
+    // What stands beside another candidate says nothing new.
+    if (kind !== 'now' && kind !== 'pressed' && seen.some((p) => distance(p, at) < 15)) return [];
+    const on = ids
+      .filter((id) => wired[id]!.line.strands.some((s) => s.duty === 'live'))
+      .map((id) => ({ id, ...nearest(wired[id]!.line.vertices, at) }))
+      .reduce<{ id: string; s: number; off: number } | null>(
+        (best, n) => (!best || n.off < best.off ? n : best),
+        null,
+      );
+    if (!on || (on.off > FAR && kind !== 'now' && kind !== 'pressed')) return [];
+    const lead_m = Math.max(1, on.off);
+    const got = scoreWith(net, season, { feed: { line: on.id, at_m: on.s, lead_m } });
+    if (!got) return [];
+    seen.push(at);
+    return [{ kind, name, at, line: on.id, at_m: on.s, lead_m, score: got, mains_m: least(mains.map((p) => distance(p, at))), earth_m: least([...earthed.map((t) => offThing(t, at)), ...units.map((u) => distance(u, at))]) }]; // prettier-ignore
+  };
+  const point = ({ e, n }: Point): Point => ({ e, n });
+  const out = [
+    ...score('now', 'where it stands', point(energiser)),
+    ...(pressed ? score('pressed', 'the place pressed', point(pressed)) : []),
+    ...thingsOf(plan, 'mains').flatMap((t) => score('mains', t.name, point(t.points[0]!))),
+    ...Object.values(plan.gates)
+      .filter((g) => ids.includes(g.line))
+      .flatMap((g) => score('gate', g.name, point(pointAt(wired[g.line]!.line.vertices, g.at_m)))),
+    ...thingsOf(plan, 'water').flatMap((t) => score('water', t.name, point(t.points[0]!))),
+    ...ids.flatMap((id) => {
+      const { vertices } = wired[id]!.line;
+      const name = plan.lines[id]!.name;
+      return [0, planLength(wired[id]!.line)].flatMap((s, k) =>
+        score('end', `${k ? 'end' : 'start'} of ${name}`, point(pointAt(vertices, s))),
+      );
+    }),
+  ];
+  return out.sort((a, b) => b.score.share - a.score.share);
+}
+
+/** Whether a place is too near to the earth of something else. */
+export const tooNear = (place: FeedPlace, net: Network): boolean =>
+  place.earth_m !== null && place.earth_m < figure(net.cat, 'land.earthsApart');

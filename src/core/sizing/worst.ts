@@ -1,0 +1,35 @@
+/** The season that decides, and how well a network does in it. */
+import { seasonsOf, type SeasonId } from '../plan/catalogue.js';
+import { DESIGNED } from '../power/design.js';
+import { voltsOf, type Volts, type VoltsOptions, type Worst } from '../power/volts.js';
+import type { Network } from '../power/wired.js';
+
+/** Least volts against the aim, in one season. */
+export interface Score {
+  readonly season: SeasonId;
+  readonly share: number;
+  readonly worst: Worst;
+}
+
+export const scoreOf = (volts: Volts | null): Score | null =>
+  volts?.worst
+    ? { season: volts.season, share: volts.worst.v_V / volts.worst.aim_V, worst: volts.worst }
+    : null;
+
+/** Of the seasons that a unit is chosen for, the one that asks most; null: nothing is fed. */
+export function decidingSeason(net: Network): Score | null {
+  let least: Score | null = null;
+  for (const season of seasonsOf(net.plan, net.cat)) {
+    if (!DESIGNED.includes(season)) continue;
+    const score = scoreOf(voltsOf(net, season));
+    if (score && (!least || score.share < least.share)) least = score;
+  }
+  return least;
+}
+
+/** How a network does in a season with something thought of beside it. */
+export const scoreWith = (
+  net: Network,
+  season: SeasonId,
+  options: VoltsOptions = {},
+): Score | null => scoreOf(voltsOf(net, season, options));

@@ -1,0 +1,128 @@
+import { useEffect, useMemo, useState } from 'react';
+import { figure } from '../../core/plan/catalogue.js';
+import type { Energiser, Point } from '../../core/plan/schema.js';
+import type { FeedPlace } from '../../core/sizing/places.js';
+import { placePatch } from '../../core/sizing/remedies.js';
+import { usePower } from '../../session/power.js';
+import { useCatalogue } from '../../session/catalogue.js';
+import { commitPatch, useSession } from '../../session/session.js';
+import { Button } from '../../ui/parts/Button.js';
+import { DataTable } from '../../ui/parts/DataTable.js';
+import { Num, type Origin } from '../../ui/parts/Num.js';
+import type { Painted } from '../land/layers.js';
+import { PULSE } from './origins.js';
+
+const MOST = 12;
+const LEAD: Origin = {
+  kind: 'measured',
+  title: 'Lead-out',
+  source: 'From the place to the nearest place of a live line, as drawn',
+};
+
+/** Where to put the unit: candidates by the volts at the worst point. */
+export function Places({
+  unit,
+  pressed,
+  onPins,
+}: {
+  unit: Energiser;
+  pressed: Point | null;
+  onPins: (pins: Painted['pins']) => void;
+}) {
+  const cat = useCatalogue();
+  const lines = useSession((s) => s.plan.lines);
+  const key = `places ${unit.id} ${pressed ? `${pressed.e.toFixed(1)},${pressed.n.toFixed(1)}` : ''}`;
+  const { value: all, waiting } = usePower(key, (api) => api.places(unit.id, pressed));
+  const [every, setEvery] = useState(false);
+  const shown = useMemo(() => {
+    const first = every ? (all ?? []) : (all ?? []).slice(0, MOST);
+    const own = (all ?? []).filter((p) => p.kind === 'now' || p.kind === 'pressed');
+    return [...first, ...own.filter((p) => !first.includes(p))];
+  }, [all, every]);
+  useEffect(() => {
+    onPins(
+      shown
+        .filter((p) => p.kind !== 'now')
+        .map((p) => ({ at: p.at, words: `${shown.indexOf(p) + 1}`, strong: false })),
+    );
+    return () => onPins([]);
+  }, [shown, onPins]);
+  if (!all) return <p role="status">{waiting ? 'Trying places …' : 'It feeds nothing yet.'}</p>;
+  const earths = figure(cat, 'land.earthsApart');
+  const mains = figure(cat, 'land.mainsReach');
+  const onMains = (unit.plate ?? cat.energisers[unit.model])?.supply === 'mains';
+  const doubts = (p: FeedPlace) =>
+    [
+      p.earth_m !== null && p.earth_m < earths ? 'too near another earth' : '',
+      onMains && p.mains_m !== null && p.mains_m > mains ? 'far from the mains' : '',
+    ].filter(Boolean);
+  return (
+    <div aria-busy={waiting} className={waiting ? 'opacity-60' : ''}>
+      <p>
+        Best near the middle of the fence, on moist ground, away from children and stock. Numbers
+        are on the map; press any place there to try it.
+      </p>
+      <DataTable
+        label="Places for the unit"
+        rows={shown}
+        keyOf={(p, i) => `${p.name}${i}`}
+        rowProps={(p) => ({ className: p.kind === 'now' ? 'bg-chosen font-semibold' : '' })}
+        columns={[
+          { name: 'no.', n: true, cell: (_, i) => i + 1 },
+          {
+            name: 'place',
+            head: true,
+            cell: (p) => (
+              <>
+                {p.name}
+                {doubts(p).map((d) => (
+                  <span key={d} className="label text-live block">
+                    {d}
+                  </span>
+                ))}
+              </>
+            ),
+          },
+          {
+            name: 'worst',
+            n: true,
+            from: PULSE,
+            cell: (p) => <Num value={p.score.worst.v_V} q="volt" />,
+          },
+          {
+            name: 'on',
+            cell: (p) => <span className="label">{lines[p.score.worst.line]?.name}</span>,
+          },
+          {
+            name: 'lead-out',
+            n: true,
+            from: LEAD,
+            cell: (p) => <Num value={p.lead_m} q="length" />,
+          },
+          { name: 'other earth', n: true, cell: (p) => <Num value={p.earth_m} q="length" /> },
+          {
+            name: 'put it here',
+            quiet: true,
+            n: true,
+            cell: (p) =>
+              p.kind !== 'now' &&
+              doubts(p).length === 0 && (
+                <Button
+                  className="!min-h-7"
+                  aria-label={`Put ${unit.name} at ${p.name}`}
+                  onClick={() => commitPatch(`${unit.name} at ${p.name}`, placePatch(unit.id, p))}
+                >
+                  here
+                </Button>
+              ),
+          },
+        ]}
+      />
+      {all.length > MOST && (
+        <Button className="mt-1" onClick={() => setEvery(!every)}>
+          {every ? 'The best alone' : `All ${all.length}`}
+        </Button>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,151 @@
+/** Questions of the Power step, off the main thread and beside the evaluation: none of them keeps a hand waiting. */
+import * as Comlink from 'comlink';
+import { splitFence, type Split } from '../core/edit/split.js';
+import { createEvaluator } from '../core/evaluate.js';
+import { PARTS } from '../core/parts/index.js';
+import { createPipeline } from '../core/pipeline.js';
+import { catalogue, seasonsOf, type SeasonId } from '../core/plan/catalogue.js';
+import type { Energiser, PatchStep, Plan, Point } from '../core/plan/schema.js';
+import { prospectOf, soilUnder, type Shock } from '../core/compare/shock.js';
+import { candidatesOf, type Candidate } from '../core/power/sizing.js';
+import type { Beside } from '../core/power/pulseNet.js';
+import { voltsOf, type Volts } from '../core/power/volts.js';
+import type { Network } from '../core/power/wired.js';
+import { earthBench, type EarthRow } from '../core/sizing/earthBench.js';
+import { roomToGrow } from '../core/sizing/grow.js';
+import { feedPlaces, type FeedPlace } from '../core/sizing/places.js';
+import { lowestOff, remediesOf, withStrands, type Remedy } from '../core/sizing/remedies.js';
+import { sampler, type Sure } from '../core/sizing/sure.js';
+import { decidingSeason, scoreOf, type Score } from '../core/sizing/worst.js';
+import type { Ground } from '../core/terrain/ground.js';
+import { applyPatch, edit } from '../formats/patch.js';
+
+let pipeline = createPipeline();
+let evaluate = createEvaluator(PARTS, pipeline);
+let plan: Plan | null = null;
+let ground: Ground | null = null;
+let networks: Readonly<Record<string, Network>> = {};
+
+/** A fence made into two: what is to be done, and the volts of both. */
+export interface SplitOffer {
+  readonly split: Split;
+  readonly patch: readonly PatchStep[];
+  readonly scores: readonly { readonly energiser: string; readonly score: Score | null }[];
+}
+
+const networksOf = (of: Plan): Record<string, Network> => {
+  const { whole, cat } = pipeline(of, ground!, catalogue, { hurry: false });
+  const { wired, topology, groups } = whole.power;
+  return Object.fromEntries(
+    groups.flatMap(({ lines, energisers }) =>
+      energisers.map((energiser: Energiser) => [
+        energiser.id,
+        { energiser, ids: lines, wired, topology, plan: of, cat } satisfies Network,
+      ]),
+    ),
+  );
+};
+
+const withNet = <R>(id: string, ask: (net: Network) => R): R | null => {
+  const net = networks[id];
+  return net ? ask(net) : null;
+};
+
+/** A remedy that would bring a new finding is not offered: what would be found stands beside it. */
+function judged(remedy: Remedy): Remedy {
+  if (!remedy.patch?.length) return remedy;
+  const known = new Set(findings(plan!).map((f) => f.id));
+  const bad = findings(applyPatch(plan!, remedy.patch)).find((f) => f.kind !== 'confirm' && !known.has(f.id)); // prettier-ignore
+  return bad ? { ...remedy, patch: null, but: `then it would be found: ${bad.title}` } : remedy;
+}
+const findings = (of: Plan) => evaluate(of, ground!, catalogue, { mends: 0 }).findings;
+
+/** Samples that one call draws before it answers, so that a stop is heard. */
+const AT_ONCE = 10;
+let drawing: { key: string; sampler: ReturnType<typeof sampler> } | null = null;
+
+const api = {
+  open(newPlan: Plan, newGround: Ground | null): void {
+    plan = newPlan;
+    if (newGround) {
+      ground = newGround;
+      pipeline = createPipeline();
+      evaluate = createEvaluator(PARTS, pipeline);
+    }
+    networks = networksOf(plan);
+    drawing = null;
+  },
+  units: (id: string): Candidate[] | null => withNet(id, candidatesOf),
+  places: (id: string, pressed: Point | null): FeedPlace[] | null =>
+    withNet(id, (net) => feedPlaces(net, plan!, pressed)),
+  remedies: (id: string): { now: Score; remedies: Remedy[] } | null =>
+    withNet(id, (net) => {
+      const found = remediesOf(net, feedPlaces(net, plan!));
+      return found && { ...found, remedies: found.remedies.map(judged) };
+    }),
+  room: (id: string) => withNet(id, roomToGrow),
+  /** The fence made into two, and what both then have; null: it cannot be done at ends of lines. */
+  split(id: string): SplitOffer | null {
+    const whole = plan!;
+    let split: Split | null = null;
+    const cat = networks[id]?.cat ?? catalogue;
+    const { next, patch } = edit(whole, (d) => void (split = splitFence(d, id, cat)));
+    const made = split as Split | null;
+    if (!made) return null;
+    const after = networksOf(next);
+    return {
+      split: made,
+      patch,
+      scores: [id, made.energiser].map((e) => ({
+        energiser: e,
+        score: after[e] ? decidingSeason(after[e]) : null,
+      })),
+    };
+  },
+  earth: (id: string): EarthRow[] | null => withNet(id, earthBench),
+  /** What each kind of stock of a line feels at its worst place in every season. */
+  feel: (
+    id: string,
+    line: string,
+  ):
+    | { season: SeasonId; at_m: number; open_V: number; rho_ohm_m: number; shocks: Shock[] }[]
+    | null =>
+    withNet(id, (net) => {
+      const { of } = pipeline(plan!, ground!, catalogue);
+      const asked = of[line]?.stock.asked;
+      const own = plan!.lines[line];
+      if (!asked || !own) return [];
+      return seasonsOf(plan!, net.cat).flatMap((season) => {
+        const seen = prospectOf(line, net, season);
+        if (!seen) return [];
+        const rho = soilUnder(of[line]!.hold.posts, plan!, season, own.snow ?? false, net.cat);
+        const shocks = asked.needs.flatMap((need) => seen.feel(need, rho));
+        return [{ season, at_m: seen.at_m, open_V: seen.open_V, rho_ohm_m: rho, shocks }];
+      });
+    }),
+  /** Volts with something thought of beside the plan; nothing is saved. */
+  whatIf: (
+    id: string,
+    season: SeasonId,
+    beside: Beside,
+    lowest: 'on' | 'off',
+  ): { volts: Volts; score: Score | null } | null =>
+    withNet(id, (net) => {
+      const volts = voltsOf(lowest === 'off' ? withStrands(net, lowestOff) : net, season, beside);
+      return volts && { volts, score: scoreOf(volts) };
+    }),
+  /** Draws some more properties by lot; null: nothing is fed. */
+  sure(id: string, line: string | null, other: string | null, seed: number): Sure | null {
+    const key = `${id} ${line} ${other} ${seed}`;
+    if (drawing?.key !== key) {
+      const made = withNet(id, (net) => sampler(net, { line, other, seed }));
+      drawing = made && { key, sampler: made };
+    }
+    if (!drawing) return null;
+    for (let k = 0; k < AT_ONCE; k++) if (!drawing.sampler.next()) return null;
+    return drawing.sampler.sum();
+  },
+};
+
+export type PowerApi = typeof api;
+Comlink.expose(api);
