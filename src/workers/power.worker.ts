@@ -7,6 +7,7 @@ import { createPipeline } from '../core/pipeline.js';
 import { catalogue, seasonsOf, type SeasonId } from '../core/plan/catalogue.js';
 import type { Energiser, PatchStep, Plan, Point } from '../core/plan/schema.js';
 import { prospectOf, soilUnder, type Shock } from '../core/compare/shock.js';
+import { animalOf, energyIn, hoofContact } from '../core/power/feel.js';
 import { candidatesOf, type Candidate } from '../core/power/sizing.js';
 import type { Beside } from '../core/power/pulseNet.js';
 import { voltsOf, type Volts } from '../core/power/volts.js';
@@ -25,6 +26,9 @@ let evaluate = createEvaluator(PARTS, pipeline);
 let plan: Plan | null = null;
 let ground: Ground | null = null;
 let networks: Readonly<Record<string, Network>> = {};
+
+/** What is felt, with the energy of a pulse in the animal, J. */
+export type Touched = Shock & { readonly energy_J: number | null };
 
 /** A fence made into two: what is to be done, and the volts of both. */
 export interface SplitOffer {
@@ -108,7 +112,7 @@ const api = {
     id: string,
     line: string,
   ):
-    | { season: SeasonId; at_m: number; open_V: number; rho_ohm_m: number; shocks: Shock[] }[]
+    | { season: SeasonId; at_m: number; open_V: number; rho_ohm_m: number; shocks: Touched[] }[]
     | null =>
     withNet(id, (net) => {
       const { of } = pipeline(plan!, ground!, catalogue);
@@ -119,7 +123,15 @@ const api = {
         const seen = prospectOf(line, net, season);
         if (!seen) return [];
         const rho = soilUnder(of[line]!.hold.posts, plan!, season, own.snow ?? false, net.cat);
-        const shocks = asked.needs.flatMap((need) => seen.feel(need, rho));
+        const place = { line, at_m: seen.at_m };
+        const shocks = asked.needs.flatMap((need) => {
+          const { body_ohm, hoof_m } = animalOf(net.cat, need.profile);
+          return seen.feel(need, rho).map((s) => {
+            const contact_ohm = s.way === 'hoof' ? hoofContact(rho, hoof_m) : 0;
+            const by = s.way === 'hoof' ? 'soil' : 'metal';
+            return { ...s, energy_J: energyIn(net, season, place, { by, body_ohm, contact_ohm }) };
+          });
+        });
         return [{ season, at_m: seen.at_m, open_V: seen.open_V, rho_ohm_m: rho, shocks }];
       });
     }),

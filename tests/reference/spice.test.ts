@@ -6,12 +6,15 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { inv, matrix, type Matrix } from 'mathjs';
 import { afterAll, describe, expect, it } from 'vitest';
 import { seasonsOf, catalogue } from '../../src/core/plan/catalogue.js';
 import { circuitOf } from '../../src/core/power/circuit.js';
-import { loadLineOf } from '../../src/core/power/unit.js';
 import { solveUnit } from '../../src/core/power/network.js';
-import { plateOfUnit } from '../../src/core/power/unit.js';
+import { loadLineOf, plateOfUnit, unitOf } from '../../src/core/power/unit.js';
+import { rodsOf } from '../../src/core/power/earthing.js';
+import { felt, seenAt } from '../../src/core/power/feel.js';
+import { leakageOfAll } from '../../src/core/power/leakage.js';
 import { pulseNet } from '../../src/core/power/pulseNet.js';
 import { voltsOf } from '../../src/core/power/volts.js';
 import { cellsOf } from '../../src/core/pulse/cells.js';
@@ -19,7 +22,7 @@ import { simulate, type PulseLine } from '../../src/core/pulse/simulate.js';
 import { groundOf } from '../../src/core/terrain/ground.js';
 import { resistiveDeck, transientDeck } from '../../src/formats/netlist.js';
 import { parsePlan } from '../../src/formats/planFile.js';
-import { networkOf } from '../unit/scene.js';
+import { energiser, line, networkOf, plan, strands } from '../unit/scene.js';
 
 const there = spawnSync('ngspice', ['--version']).status === 0;
 if (!there) console.warn('ngspice is not installed: the circuit simulator’s checks are skipped');
@@ -148,4 +151,75 @@ describe.skipIf(!there)('fences beside the simulator, within 5 %', () => {
     if (published) expect(Math.abs(table[0]!.program_V / published - 1)).toBeLessThan(0.07);
     if (process.env['TABLE']) console.table([table[0]]);
   });
+});
+
+/** Three live and two earth strands by turns, both kinds tied, as two coupled conductors over the soil. */
+function pairDeck(length_m: number, animal_ohm: number, net: ReturnType<typeof networkOf>): string {
+  const live = [0.15, 0.45, 0.9];
+  const earth = [0.3, 0.65];
+  const a = 0.00125;
+  const h = [...live, ...earth];
+  const P = h.map((x, i) => h.map((y, j) => (i === j ? Math.log((2 * x) / a) : Math.log((x + y) / Math.abs(x - y))))); // prettier-ignore
+  const Q = inv(matrix(P)) as Matrix;
+  const group = (i: number) => (i < live.length ? 0 : 1);
+  // Bundles: charges add up, volts are shared.
+  const S = [[0, 0], [0, 0]]; // prettier-ignore
+  h.forEach((_, i) => h.forEach((_, j) => (S[group(i)]![group(j)]! += Q.get([i, j]) as number)));
+  const C = S.map((row) => row.map((v) => v * 2 * Math.PI * 8.854e-12));
+  const back = inv(matrix(S)) as Matrix;
+  const L = [0, 1].map((i) => [0, 1].map((j) => 2e-7 * (back.get([i, j]) as number) + 0.8e-6 + (i === j ? 1.3e-6 / (i ? 2 : 3) : 0))); // prettier-ignore
+  const { source } = unitOf(net.energiser, net.cat);
+  const dx = 25;
+  const cells = length_m / dx;
+  const leak = leakageOfAll(net.wired['a']!.line.strands, 'dry', 1, net.cat) / 1000;
+  const out: string[] = [];
+  for (let k = 0; k < cells; k++) {
+    // Of each bundle its own wires, and the soil’s share once in the live one.
+    out.push(
+      `R1_${k} h${k} hm${k} ${(0.091 / 3 + 0.015) * dx}`,
+      `L1_${k} hm${k} h${k + 1} ${L[0]![0]! * dx}`,
+    );
+    out.push(
+      `R2_${k} e${k} em${k} ${(0.091 / 2) * dx}`,
+      `L2_${k} em${k} e${k + 1} ${L[1]![1]! * dx}`,
+    );
+    out.push(`K_${k} L1_${k} L2_${k} ${L[0]![1]! / Math.sqrt(L[0]![0]! * L[1]![1]!)}`);
+    for (const n of [k, k + 1]) {
+      out.push(`C1_${k}_${n} h${n} 0 ${((C[0]![0]! + C[0]![1]!) * dx) / 2} IC=0`, `C2_${k}_${n} e${n} 0 ${((C[1]![1]! + C[1]![0]!) * dx) / 2} IC=0`, `C3_${k}_${n} h${n} e${n} ${(-C[0]![1]! * dx) / 2} IC=0`); // prettier-ignore
+      out.push(
+        `RG1_${k}_${n} h${n} 0 ${2 / (leak * dx)}`,
+        `RG2_${k}_${n} e${n} 0 ${2 / (2e-6 * dx)}`,
+      );
+    }
+  }
+  circuitOf(net, 'dry').shunts.forEach((r, i) => {
+    const s = net.topology.marks['a']!.find((m) => m.location === r.location)!.s;
+    out.push(`Rrod${i} e${Math.round(s / dx)} 0 ${r.r_ohm}`);
+  });
+  return [
+    'pair', `Cu cap e0 ${source.c_eq_f} IC=${source.n_v0_v}`, `Rearth e0 0 ${rodsOf(net, 'dry')}`, 'Du cap an open',
+    '.model open D(IS=1e-9 N=0.01 RS=1e-3)', `Ru an coil ${source.r_s_ohm}`, `Lu coil h0 ${source.l_s_h} IC=0`, `Rd coil h0 ${source.r_d_ohm}`,
+    ...out, `Ranimal h${cells} e${cells} ${animal_ohm}`,
+    '.control', 'tran 2.5e-8 1e-4 0 2.5e-8 uic', `let across = v(h${cells})-v(e${cells})`, 'meas tran felt max across', 'quit', '.endc', '.end', '',
+  ].join('\n'); // prettier-ignore
+}
+
+describe.skipIf(!there)('between a live and an earth strand, beside two coupled conductors', () => {
+  const turns = [0.15, 0.3, 0.45, 0.65, 0.9].map((h, i) => strands([h], { duty: i % 2 ? 'earth' : 'live' })[0]!); // prettier-ignore
+  // The program returns the animal's current through the earth strands' resistance alone: how far that is off.
+  it.each([
+    [500, 'clay'],
+    [1000, 'clay'],
+    [1000, 'stony'],
+  ])(
+    '%d m on %s: within a tenth, and never more than the simulator by more than that',
+    (m, soil) => {
+      const own = plan([line('a', [[0, 0], [m, 0]], { strands: turns })], { soil, energisers: { unit: energiser('a', 0, { model: 'm35', e: 0, n: 1, rods: 5 }) } }); // prettier-ignore
+      const pair = networkOf(own);
+      const spice = run(pairDeck(m, 500, pair)).get('felt')!;
+      const got = felt(seenAt(pair, 'dry', { line: 'a', at_m: m }).between!, 500, 0).volts_V;
+      if (process.env['TABLE']) console.log(m, soil, Math.round(got), Math.round(spice));
+      expect(Math.abs(got / spice - 1)).toBeLessThan(0.1);
+    },
+  );
 });

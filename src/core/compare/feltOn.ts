@@ -62,7 +62,7 @@ export function leastFelt(
       const paired = net.wired[line]!.line.strands.some((s) => s.duty === 'earth');
       for (const need of asked.needs) {
         const animal = animalOf(cat, need.profile);
-        const seen = { open_V: v, self_ohm: ABOUT, width_s: 0, most_J: 0 };
+        const seen = { open_V: v, most_V: v, self_ohm: ABOUT };
         // Between strands no ground is in the way; whether it reaches both is seen below.
         const contact = paired ? 0 : hoofContact(rho, animal.hoof_m);
         const want = wantOf(need.aim_V, animal, figure(cat, 'shock.moist'));
@@ -76,7 +76,7 @@ export function leastFelt(
   if (!order[0]) return null;
   const { line, season } = order[0];
   const volts = known.find((v) => v.season === season)!;
-  const seen = prospectOf(line, net, season, { volts, energy: false });
+  const seen = prospectOf(line, net, season, volts);
   if (!seen) return null;
   const rho_ohm_m = rhoOf(line, season);
   const all = lines[line]!.asked!.needs.map((need) =>

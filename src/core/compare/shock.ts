@@ -5,6 +5,7 @@ import type { Plan } from '../plan/schema.js';
 import { surfaceSoil } from '../power/earthing.js';
 import { animalOf, felt, hoofContact, seenAt, wantOf } from '../power/feel.js';
 import { carries } from '../power/leakage.js';
+import { unitOf } from '../power/unit.js';
 import { voltsOf, type Volts } from '../power/volts.js';
 import type { Electric, Network } from '../power/wired.js';
 import type { Need, Post } from '../report/schema.js';
@@ -17,10 +18,9 @@ export interface Shock {
   readonly profile: string;
   readonly season: SeasonId;
   readonly way: 'hoof' | 'between';
-  /** Peak across the animal, V; amperes through it; energy of a pulse, J. */
+  /** Peak across the animal, V, and amperes through it. */
   readonly volts_V: number;
   readonly amps_A: number;
-  readonly energy_J: number;
   /** What the aim gives the same animal on moist ground, V. */
   readonly want_V: number;
 }
@@ -54,33 +54,27 @@ export interface Prospect {
 
 /**
  * The line as it stands in the network, at its worst point in one season; null: not fed.
- * @param volts of the network, where they are at hand; @param energy whether joules are wanted
+ * @param volts of the network, where they are at hand
  */
 export function prospectOf(
   line: string,
   net: Network,
   season: SeasonId,
-  {
-    volts = null,
-    energy = true,
-  }: { readonly volts?: Volts | null; readonly energy?: boolean } = {},
+  volts: Volts | null = null,
 ): Prospect | null {
   const { cat } = net;
   const own = net.wired[line]!.line;
   const worst = worstOn((volts ?? voltsOf(net, season))?.lines[line]);
   if (!worst) return null;
-  const { soil, between } = seenAt(
-    net,
-    season,
-    { line, at_m: worst.at_m },
-    { open_V: worst.v, energy },
-  );
+  // Held down to the plate, volts say nothing of what stands behind them.
+  const held = worst.v >= unitOf(net.energiser, cat).plate.open_V;
+  const { soil, between } = seenAt(net, season, { line, at_m: worst.at_m }, held ? null : worst.v);
   if (!soil) return null;
   const middles = pairsOf(own, season);
   return {
     season,
     at_m: worst.at_m,
-    open_V: soil.open_V,
+    open_V: worst.v,
     feel: (need, rho) => {
       const animal = animalOf(cat, need.profile);
       const want_V = wantOf(need.aim_V, animal, figure(cat, 'shock.moist'));

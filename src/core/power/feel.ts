@@ -15,19 +15,17 @@ import type { Network } from './wired.js';
 
 /** The network as it is seen from a place: peak volts with nothing touching, and what it stands behind. */
 export interface Seen {
+  /** What an ideal circuit would ring up to, V. */
   readonly open_V: number;
+  /** No place reads more than the plate's open volts, V. */
+  readonly most_V: number;
   readonly self_ohm: number;
-  /** Width of a pulse that has the peak all along and the same energy, s. */
-  readonly width_s: number;
-  /** No load takes more than the unit puts out, J. */
-  readonly most_J: number;
 }
 
 export interface Felt {
   /** Peak across the animal itself, without its hooves' contact to the soil, V. */
   readonly volts_V: number;
   readonly amps_A: number;
-  readonly energy_J: number;
 }
 
 /** Load that the network is probed with, ohm: about what an animal on moist ground is. */
@@ -38,52 +36,29 @@ const NOTHING = 1e7;
 /** Cells of a probe are so many times longer: its ratio is wanted, not its front. */
 const COARSE = 2;
 
-export interface SeenOptions {
-  /** Peak to soil there with nothing touching, V, where it is known. */
-  readonly open_V?: number;
-  /** Whether energies are wanted: they take the pulse to its end. */
-  readonly energy?: boolean;
-}
-
 /**
  * The network seen from a place, through the soil and by its earth strands.
  * One pulse with nothing touching and one with a probe: between them the peak follows a resistance behind the open
  * volts within a few per cent [derived; held against pulses with the animal itself in the tests].
+ * @param open_V peak to soil there with nothing touching, where it is known and not held down to the plate's
  */
 export function seenAt(
   net: Network,
   season: SeasonId,
   place: Place,
-  options: SeenOptions = {},
+  open_V: number | null = null,
 ): { soil: Seen | null; between: Seen | null } {
   const unit = unitOf(net.energiser, net.cat);
-  const earth_ohm = earthOf(net, season);
   const home = returnOf(net, season, place);
-  const of = (by: 'soil' | 'metal', r_ohm: number) => {
-    const pulse = pulseNet(net, season, { loads: [{ ...place, r_ohm }] });
-    const load = pulse?.loads[0];
-    if (!pulse || !load) return null;
-    const look = pulseOptions(pulse, !options.energy || r_ohm >= NOTHING);
-    const run = simulate(
-      { source: unit.source, at: pulse.at, earth_ohm, lines: pulse.lines, ...(by === 'soil' ? { loads: [load] } : { back: load }) }, // prettier-ignore
-      { ...look, cell_m: COARSE * look.cell_m! },
-    );
-    return by === 'soil'
-      ? { V: run.peak_V[run.nodes.get(load.node)!]!, J: run.load_J[0]! }
-      : { V: run.back.peak_V, J: run.back.energy_J };
-  };
-  const seen = (by: 'soil' | 'metal', series_ohm: number): Seen | null => {
-    const known = by === 'soil' ? options.open_V : undefined;
-    const open = known === undefined ? of(by, NOTHING) : { V: known };
-    const probe = of(by, PROBE + series_ohm);
-    if (!open || !probe) return null;
+  const of = (by: By, r_ohm: number): number | null =>
+    touched(net, season, place, { by, r_ohm, peaksAlone: true })?.peak_V ?? null;
+  const seen = (by: By, series_ohm: number): Seen | null => {
+    const open = by === 'soil' && open_V !== null ? open_V : of(by, NOTHING);
     const all = PROBE + series_ohm;
-    return {
-      open_V: Math.min(open.V, unit.plate.open_V),
-      self_ohm: Math.max(0, all * (open.V / probe.V - 1)) + series_ohm,
-      width_s: (probe.J * unit.yield * all) / probe.V ** 2,
-      most_J: unit.plate.output_J,
-    };
+    const probe = of(by, all);
+    if (open === null || probe === null) return null;
+    const self_ohm = Math.max(0, all * (open / probe - 1)) + series_ohm;
+    return { open_V: open, most_V: unit.plate.open_V, self_ohm };
   };
   const soil = seen('soil', 0);
   const between =
@@ -123,13 +98,68 @@ function returnOf(
 
 /** What an animal feels there. @param contact_ohm what stands in series with it: hooves on soil */
 export function felt(seen: Seen, body_ohm: number, contact_ohm: number): Felt {
-  const amps_A = seen.open_V / (seen.self_ohm + contact_ohm + body_ohm);
-  const volts_V = amps_A * body_ohm;
-  return {
-    volts_V,
-    amps_A,
-    energy_J: Math.min(seen.most_J, (seen.width_s * volts_V ** 2) / body_ohm),
-  };
+  const all = contact_ohm + body_ohm;
+  const amps_A = Math.min(seen.most_V / all, seen.open_V / (seen.self_ohm + all));
+  return { volts_V: amps_A * body_ohm, amps_A };
+}
+
+/**
+ * Energy of one pulse in an animal, J, by a pulse of its own to the very end: whether the unit's switch stays closed
+ * turns on the load, so that no rule leads from one resistance to another. No more than the unit puts out.
+ */
+export function energyIn(
+  net: Network,
+  season: SeasonId,
+  place: Place,
+  animal: { readonly by: By; readonly body_ohm: number; readonly contact_ohm: number },
+): number | null {
+  const { by, body_ohm, contact_ohm } = animal;
+  const home = by === 'metal' ? returnOf(net, season, place) : null;
+  const r_ohm = body_ohm + contact_ohm + (home?.ohm ?? 0);
+  const run = touched(net, season, place, {
+    by: home?.by ?? 'soil',
+    r_ohm,
+    peaksAlone: false,
+  });
+  if (!run) return null;
+  const { plate, yield: share } = unitOf(net.energiser, net.cat);
+  return Math.min(plate.output_J, (run.energy_J * share * body_ohm) / r_ohm);
+}
+
+type By = 'soil' | 'metal';
+
+/** The standard's longest pulse is over by then, s. */
+const END = 2e-3;
+
+/** One pulse with something bridging at a place. */
+function touched(
+  net: Network,
+  season: SeasonId,
+  place: Place,
+  what: { readonly by: By; readonly r_ohm: number; readonly peaksAlone: boolean },
+): { peak_V: number; energy_J: number } | null {
+  const pulse = pulseNet(net, season, { loads: [{ ...place, r_ohm: what.r_ohm }] });
+  const load = pulse?.loads[0];
+  if (!pulse || !load) return null;
+  const look = pulseOptions(pulse, what.peaksAlone);
+  const run = simulate(
+    {
+      source: unitOf(net.energiser, net.cat).source,
+      at: pulse.at,
+      earth_ohm: earthOf(net, season),
+      lines: pulse.lines,
+      ...(what.by === 'soil' ? { loads: [load] } : { back: load }),
+    },
+    {
+      ...look,
+      cell_m: COARSE * look.cell_m!,
+      until_s: what.peaksAlone ? look.until_s : END,
+      peaksUntil_s: look.until_s,
+    },
+  );
+  return what.by === 'soil'
+    ? { peak_V: run.peak_V[run.nodes.get(load.node)!]!, energy_J: run.load_J[0]! }
+    : run.back;
 }
 
 /** Resistance of two hooves on soil, as surface discs in parallel, ohm [published: rho/(4 b) each]. */

@@ -40,6 +40,8 @@ export interface PulseNet {
   readonly lines: readonly PulseLine[];
   /** Where each of them lies on its line; null: cable. */
   readonly pieces: readonly (Piece | null)[];
+  /** Index in `lines` of each of `Beside.links`; null where its place is not fed. */
+  readonly links: readonly (number | null)[];
   /** What bridges to soil, in the order of `Beside.loads`; null where its place is not fed. */
   readonly loads: readonly (Load | null)[];
   /** Stretches with live strands that nothing feeds. */
@@ -76,12 +78,12 @@ interface Wire {
 /** The pulse's network of an energiser in a season; null while it feeds no live strand. */
 export function pulseNet(net: Network, season: SeasonId, beside: Beside = {}): PulseNet | null {
   const { energiser, wired, topology, cat } = net;
-  const fed = beside.feed ? null : feedOf(energiser, wired, topology);
-  if (!fed && !beside.feed) return null;
+  const own = beside.feed ? null : feedOf(energiser, wired, topology);
+  if (!own && !beside.feed) return null;
   const wires = wiresOf(net, season);
   const placed = (p: Place): string | null => nameAt(wires, p);
-  const feed = fed
-    ? { at: fed.location, lead_m: fed.lead_m }
+  const feed = own
+    ? { at: own.location, lead_m: own.lead_m }
     : { at: placed(beside.feed!), lead_m: beside.feed!.lead_m };
   if (feed.at === null) return null;
   for (const p of beside.breaks ?? []) breakAt(wires, p);
@@ -89,9 +91,9 @@ export function pulseNet(net: Network, season: SeasonId, beside: Beside = {}): P
     const node = placed(l);
     return node === null ? null : { node, r_ohm: l.r_ohm };
   });
-  const links = (beside.links ?? []).flatMap((l, k) => {
+  const links = (beside.links ?? []).map((l, k) => {
     const [from, to] = [placed(l.from), l.to ? placed(l.to) : `link${k}`];
-    return from === null || to === null ? [] : [{ ...l, from, to }];
+    return from === null || to === null ? null : { ...l, from, to };
   });
   const cables = cablesOf(net, season).filter((c) => c.duty === 'live');
   const ways = waysAt(wires, [feed.at, ...cables.flatMap((c) => [c.from, c.to])]);
@@ -126,9 +128,19 @@ export function pulseNet(net: Network, season: SeasonId, beside: Beside = {}): P
   }
   const cable = cableConstants(cat);
   for (const c of cables) put(c.from, c.to, c.length_m, cable, null);
-  for (const k of links) put(k.from, k.to, k.length_m, like(k.like), null);
+  const linkLines = links.map((k) => {
+    if (!k || !(k.length_m > 0)) return null;
+    put(k.from, k.to, k.length_m, like(k.like), null);
+    return lines.at(-1)!;
+  });
   put(energiser.id, feed.at, feed.lead_m, cable, null);
-  return fedPart(energiser.id, lines, pieces, loads);
+  const fed = fedPart(energiser.id, lines, pieces, loads);
+  return (
+    fed && {
+      ...fed,
+      links: linkLines.map((l) => (l && fed.lines.includes(l) ? fed.lines.indexOf(l) : null)),
+    }
+  );
 }
 
 /** Every run with live strands in a season, and its places by their names in the circuit. */
@@ -193,7 +205,7 @@ function fedPart(
   lines: readonly PulseLine[],
   pieces: readonly (Piece | null)[],
   loads: readonly (Load | null)[],
-): PulseNet | null {
+): Omit<PulseNet, 'links'> | null {
   const next = new Map<string, number[]>();
   lines.forEach((l, k) => {
     for (const end of [l.from, l.to]) {

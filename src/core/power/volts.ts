@@ -29,6 +29,8 @@ export interface Volts {
   /** The point with the least volts against its aim; null: nothing is fed. */
   readonly worst: Worst | null;
   readonly unfed: readonly Piece[];
+  /** Least volts along each of `Beside.links`; null where it is not fed. */
+  readonly links: readonly (number | null)[];
   /** Across each load, V, and what it takes, J; in the order that they were given. */
   readonly loads: readonly ({ readonly v_V: number; readonly energy_J: number } | null)[];
 }
@@ -130,6 +132,7 @@ function readOff(
     lines,
     worst,
     unfed: pulse.unfed,
+    links: pulse.links.map((k) => (k === null ? null : Math.min(...Array.from(along[k]!, volts)))),
     loads: pulse.loads.map(
       (l) =>
       l ? { v_V: volts(nodes.get(l.node)!), energy_J: Math.min(able, load_J[k++]! * unit.yield) } : null, // prettier-ignore

@@ -1,10 +1,11 @@
 /** How far the fence may still grow before the worst point falls to its aim. */
 import { bisect } from '../base/numbers.js';
 import type { Network } from '../power/wired.js';
-import { decidingSeason, scoreWith } from './worst.js';
+import { voltsOf } from '../power/volts.js';
+import { decidingSeason, scoreOf } from './worst.js';
 
 /** Longest growth that is thought of, m. */
-const FAR = 20_000;
+const FAR = 40_000;
 
 /**
  * Metres of fence like the worst line, at its worst place, that take its volts to the aim; 0: it is there already.
@@ -16,11 +17,13 @@ export function roomToGrow(
   const now = decidingSeason(net);
   if (!now) return null;
   const { line, at_m } = now.worst;
-  const share = (length_m: number) =>
-    scoreWith(net, now.season, {
-      links: [{ from: { line, at_m }, to: null, length_m, like: line }],
-    })?.share ?? 0;
-  // The end of what is added is no place of the plan: what the plan's own lines still have decides.
+  const aim_V = net.wired[line]!.aim_V;
+  const share = (length_m: number): number => {
+    const links = [{ from: { line, at_m }, to: null, length_m, like: line }];
+    const volts = voltsOf(net, now.season, { links });
+    // What is added must keep the aim as well as what is there.
+    return Math.min(scoreOf(volts)?.share ?? 0, (volts?.links[0] ?? 0) / aim_V);
+  };
   if (now.share <= 1) return { like: line, length_m: 0 };
   if (share(FAR) > 1) return null;
   return { like: line, length_m: bisect((m) => share(m) - 1, 1, FAR, 0.02) };

@@ -25,6 +25,7 @@ const ACROSS: Origin = {
 };
 
 interface Row extends Shock {
+  readonly energy_J: number | null;
   readonly rho_ohm_m: number;
   readonly open_V: number;
 }

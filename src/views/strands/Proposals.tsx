@@ -240,7 +240,7 @@ function shockOrigin(
       .filter((s) => s.profile === profile && s.season === season)
       .map((s) => ({
         name: `${r.order === 'stands' ? 'What stands' : cat.orders[r.order]!.name}, ${s.way === 'hoof' ? 'hoof' : 'between'}`,
-        text: `${s.amps_A.toFixed(1)} A, ${s.energy_J.toFixed(2)} J a pulse`,
+        text: `${s.amps_A.toFixed(1)} A at the peak`,
       })),
   );
   const shock = comparison.rows.flatMap((r) => r.shocks).find((s) => s.profile === profile);

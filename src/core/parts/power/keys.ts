@@ -136,7 +136,6 @@ export const EnergiserReportSchema = Type.Object(
             way: Type.Union([Type.Literal('hoof'), Type.Literal('between')]),
             volts_V: num,
             amps_A: num,
-            energy_J: num,
             want_V: num,
             open_V: num,
             rho_ohm_m: num,
