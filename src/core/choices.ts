@@ -23,8 +23,19 @@ export interface Choices {
  */
 export function createChoices() {
   const rows = memoOn<Remembered>();
-  /** Null when the plan has no such line. */
-  return (id: string, plan: Plan, ground: Ground, worked: Worked): Choices | null => {
+  /** What each row last saw of the network: good enough while something is in the hand. */
+  const seen = new Map<string, Remembered['seen']>();
+  /**
+   * Null when the plan has no such line.
+   * @param hurry what is felt may be that of before, for a moment; all else is of now
+   */
+  return (
+    id: string,
+    plan: Plan,
+    ground: Ground,
+    worked: Worked,
+    hurry = false,
+  ): Choices | null => {
     const line = plan.lines[id];
     const of = worked.of[id];
     if (!line || !of) return null;
@@ -49,8 +60,14 @@ export function createChoices() {
           count: (other) => countOf(PARTS, other, NONE, of, cat),
           fed,
           plan,
-          remember: (order, strands, make) =>
-            rows.get(`${id} ${order}`, [...on, JSON.stringify(strands)], make),
+          remember: (order, strands, make) => {
+            const key = `${id} ${order}`;
+            const before = hurry ? seen.get(key) : undefined;
+            if (before) return make(before);
+            const row = rows.get(key, [...on, JSON.stringify(strands)], () => make());
+            seen.set(key, row.seen);
+            return row;
+          },
           strainWith: (strands) =>
             strainOf({ ...line, strands: [...strands] }, bays, plan.climate, cat),
         },

@@ -54,7 +54,7 @@ const api = {
     const shown = preview.length ? applyPatch(plan, preview) : plan;
     const report = evaluate(shown, ground, catalogue, { hurry, mends });
     const seen = watched
-      ? choices(watched, shown, ground, pipeline(shown, ground, catalogue, { hurry }))
+      ? choices(watched, shown, ground, pipeline(shown, ground, catalogue, { hurry }), hurry)
       : null;
     const change = changeOf(sent, report);
     // Only now: had anything thrown before, the other side would lack what counts as sent.

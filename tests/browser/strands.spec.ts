@@ -1,6 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { axe, open, saved, stored } from './help.js';
+import { small } from './small.js';
 import { printed } from './pdf.js';
 
 const choose = (page: Page, name: string) =>
@@ -140,7 +141,9 @@ test('proposals: by turns on dry stony ground, all live on clay; the deciding fi
   const list = await made(page, id, 'hut');
   expect(list.slice(0, 3).map((s) => s.duty)).toEqual(['live', 'earth', 'live']);
   await expect(page.getByRole('button', { name: 'Take live and earth by turns' })).toBeDisabled();
-  await choose(page, 'Gully fence');
+  // A short fence on clay that its unit feeds well.
+  await open(page, 'strands', small);
+  await choose(page, 'Across');
   await tab(page, 'Proposals');
   await expect(head).toContainText('All live');
   await expect(page.getByText(/What would change it/)).toContainText(/ohm m/);

@@ -31,7 +31,7 @@ test('steps go by key and by rail, and back goes back', async ({ page }) => {
   await page.getByRole('link', { name: /Supplies/ }).click();
   await expect(page.getByRole('heading', { name: 'Supplies' })).toBeVisible();
   await page.goBack();
-  await expect(page.getByRole('heading', { name: /volts at the worst point/ })).toBeVisible();
+  await expect(page.getByRole('tab', { name: 'Volts' })).toBeVisible();
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog')).toContainText('Ctrl+Z');
 });
@@ -43,17 +43,19 @@ test('power: a weaker unit reads lower, the origin opens, own figures are kept a
   const worst = page.locator('[data-worst=wet]');
   const volts = async () => Number(/[\d.]+/.exec((await worst.textContent())!)![0]);
   const before = await volts();
+  await page.getByRole('tab', { name: 'Unit' }).click();
   await page
     .getByRole('row', { name: /^M 1 mains/ })
-    .getByRole('button', { name: 'choose' })
+    .getByRole('button', { name: 'choose: M 1 mains' })
     .click();
+  await page.getByRole('tab', { name: 'Volts' }).click();
   await expect.poll(volts).toBeLessThan(before);
   await page.keyboard.press('Control+z');
   await expect.poll(volts).toBe(before);
 
   await worst.getByRole('button', { name: /^Where/ }).click();
   const sheet = page.getByRole('dialog');
-  await expect(sheet).toContainText('Leakage of an average strand');
+  await expect(sheet).toContainText('Leakage of a strand of the usual five');
   await sheet.getByRole('button', { name: 'put my own figure in' }).first().click();
   await sheet.getByRole('textbox').fill('nonsense');
   await sheet.getByRole('button', { name: 'Take it' }).click();
@@ -72,6 +74,7 @@ test('power: a weaker unit reads lower, the origin opens, own figures are kept a
 
 test('power: the rods that are proposed meet the earth test', async ({ page }) => {
   const id = await open(page, 'power');
+  await page.getByRole('tab', { name: 'Earth' }).click();
   await expect(page.locator('[data-earth-reading]')).toContainText('over');
   await page.getByRole('button', { name: /^Set \d+$/ }).click();
   await expect(page.locator('[data-earth-reading]')).not.toContainText('over');

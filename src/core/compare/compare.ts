@@ -54,11 +54,11 @@ export interface Compared {
   /** The network that feeds the line; null: none does. */
   readonly fed: Network | null;
   readonly plan: Pick<Plan, 'soil' | 'things'>;
-  /** Gives a row again while nothing that it rests on has changed. */
+  /** Gives a row again while nothing that it rests on has changed; `make` may be given what was seen before. */
   readonly remember: (
     order: Row['order'],
     strands: readonly Strand[],
-    make: () => Remembered,
+    make: (seen?: readonly Prospect[]) => Remembered,
   ) => Remembered;
   /** Tension of the line with other strands. */
   readonly strainWith: (strands: readonly Strand[]) => readonly Strain[];
@@ -80,13 +80,17 @@ export function compareOrders(c: Compared, cat: Catalogue): Comparison | null {
   const prospects = new Map<Row['order'], readonly Prospect[]>();
 
   const rowOf = (order: Row['order'], strands: readonly Strand[]): Row => {
-    const { row, seen } = c.remember(order, strands, () => made(order, strands));
+    const { row, seen } = c.remember(order, strands, (before) => made(order, strands, before));
     prospects.set(order, seen);
     return row;
   };
-  const made = (order: Row['order'], strands: readonly Strand[]): Remembered => {
+  const made = (
+    order: Row['order'],
+    strands: readonly Strand[],
+    before?: readonly Prospect[],
+  ): Remembered => {
     const line = { ...c.line, strands: [...strands] };
-    const seen = c.fed ? prospectsOf(line, c.fed) : [];
+    const seen = before ?? (c.fed ? prospectsOf(line, c.fed) : []);
     const shocks = seen.flatMap((p) =>
       need.needs.flatMap((n) => p.feel(n, soil_ohm_m[p.season as ComparedSeason])),
     );

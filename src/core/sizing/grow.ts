@@ -1,8 +1,7 @@
 /** How far the fence may still grow before the worst point falls to its aim. */
 import { bisect } from '../base/numbers.js';
 import type { Network } from '../power/wired.js';
-import { voltsOf } from '../power/volts.js';
-import { decidingSeason, scoreOf } from './worst.js';
+import { decidingSeason } from './worst.js';
 
 /** Longest growth that is thought of, m. */
 const FAR = 40_000;
@@ -17,13 +16,9 @@ export function roomToGrow(
   const now = decidingSeason(net);
   if (!now) return null;
   const { line, at_m } = now.worst;
-  const aim_V = net.wired[line]!.aim_V;
-  const share = (length_m: number): number => {
-    const links = [{ from: { line, at_m }, to: null, length_m, like: line }];
-    const volts = voltsOf(net, now.season, { links });
-    // What is added must keep the aim as well as what is there.
-    return Math.min(scoreOf(volts)?.share ?? 0, (volts?.links[0] ?? 0) / aim_V);
-  };
+  const share = (length_m: number): number =>
+    decidingSeason(net, { links: [{ from: { line, at_m }, to: null, length_m, like: line }] })
+      ?.share ?? 0;
   if (now.share <= 1) return { like: line, length_m: 0 };
   if (share(FAR) > 1) return null;
   return { like: line, length_m: bisect((m) => share(m) - 1, 1, FAR, 0.02) };

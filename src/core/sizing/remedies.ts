@@ -6,7 +6,7 @@ import { carries } from '../power/leakage.js';
 import { unitOfPlate } from '../power/unit.js';
 import type { Electric, Network } from '../power/wired.js';
 import type { FeedPlace } from './places.js';
-import { decidingSeason, scoreWith, type Score } from './worst.js';
+import { decidingSeason, type Score } from './worst.js';
 
 export interface Remedy {
   readonly id:
@@ -31,7 +31,6 @@ export function remediesOf(
 ): { now: Score; remedies: Remedy[] } | null {
   const now = decidingSeason(net);
   if (!now) return null;
-  const { season } = now;
   const { cat, energiser } = net;
   const out: Remedy[] = [];
   const put = (remedy: Omit<Remedy, 'score'>, score: Score | null) => {
@@ -46,7 +45,7 @@ export function remediesOf(
         patch: placePatch(energiser.id, best),
         but: `lead-out of ${Math.round(best.lead_m)} m; its rods want moist ground there`,
       },
-      best.score,
+      decidingSeason(net, { feed: { line: best.line, at_m: best.at_m, lead_m: best.lead_m } }),
     );
   put(
     {
@@ -55,7 +54,7 @@ export function remediesOf(
       patch: null,
       but: 'cut, graze or spray again and again',
     },
-    scoreWith(net, season, { growth: figure(cat, 'growth.bare') }),
+    decidingSeason(net, { growth: figure(cat, 'growth.bare') }),
   );
   put(
     {
@@ -64,7 +63,7 @@ export function remediesOf(
       patch: null,
       but: 'what squeezes under decides: look at Strands',
     },
-    scoreWith(withStrands(net, raised), season),
+    decidingSeason(withStrands(net, raised)),
   );
   put(
     {
@@ -73,7 +72,7 @@ export function remediesOf(
       patch: switchPatch(net),
       but: 'nothing stops the small ones then',
     },
-    scoreWith(withStrands(net, switched), season),
+    decidingSeason(withStrands(net, switched)),
   );
   put(
     {
@@ -82,7 +81,7 @@ export function remediesOf(
       patch: null,
       but: 'what the strands must hold decides: look at Strands',
     },
-    scoreWith(withStrands(net, fewer), season),
+    decidingSeason(withStrands(net, fewer)),
   );
   if (cat.wires[COATED])
     put(
@@ -92,10 +91,10 @@ export function remediesOf(
         patch: null,
         but: 'dearer; helps long lines, not a unit that is too weak',
       },
-      scoreWith(withStrands(net, coated), season),
+      decidingSeason(withStrands(net, coated)),
     );
   const tie = tieFor(net, now);
-  if (tie) put({ id: 'tie', words: `Tie the worst place to ${tie.name} with ${Math.round(tie.link.length_m)} m of cable`, patch: null, but: 'a second way in, also when a strand breaks' }, scoreWith(net, season, { links: [tie.link] })); // prettier-ignore
+  if (tie) put({ id: 'tie', words: `Tie the worst place to ${tie.name} with ${Math.round(tie.link.length_m)} m of cable`, patch: null, but: 'a second way in, also when a strand breaks' }, decidingSeason(net, { links: [tie.link] })); // prettier-ignore
   const limit = figure(cat, 'energiser.limit');
   const strongest = Object.entries(cat.energisers)
     .filter(([id, m]) => m.offered && m.output_J <= limit && id !== energiser.model)
@@ -108,7 +107,7 @@ export function remediesOf(
         patch: [{ op: 'replace', path: `/energisers/${energiser.id}/model`, value: strongest[0] }],
         but: `its supply is ${strongest[1].supply}`,
       },
-      scoreWith(net, season, { unit: unitOfPlate(strongest[1]) }),
+      decidingSeason(net, { unit: unitOfPlate(strongest[1]) }),
     );
   return { now, remedies: out.sort((a, b) => b.score.share - a.score.share) };
 }

@@ -16,12 +16,15 @@ export const scoreOf = (volts: Volts | null): Score | null =>
     ? { season: volts.season, share: volts.worst.v_V / volts.worst.aim_V, worst: volts.worst }
     : null;
 
-/** Of the seasons that a unit is chosen for, the one that asks most; null: nothing is fed. */
-export function decidingSeason(net: Network): Score | null {
+/**
+ * Of the seasons that a unit is chosen for, the one that asks most, with something thought of beside the plan;
+ * null: nothing is fed.
+ */
+export function decidingSeason(net: Network, options: VoltsOptions = {}): Score | null {
   let least: Score | null = null;
   for (const season of seasonsOf(net.plan, net.cat)) {
     if (!DESIGNED.includes(season)) continue;
-    const score = scoreOf(voltsOf(net, season));
+    const score = scoreWith(net, season, options);
     if (score && (!least || score.share < least.share)) least = score;
   }
   return least;
@@ -32,4 +35,14 @@ export const scoreWith = (
   net: Network,
   season: SeasonId,
   options: VoltsOptions = {},
-): Score | null => scoreOf(voltsOf(net, season, options));
+): Score | null => {
+  const volts = voltsOf(net, season, options);
+  const score = scoreOf(volts);
+  if (!score || !volts) return score;
+  // What is thought of beside the fence must keep the aim of the line that it is like, as well as what is there.
+  return (options.links ?? []).reduce((worst, { like }, k) => {
+    const v_V = volts.links[k] ?? null;
+    const aim_V = net.wired[like]!.aim_V;
+    return v_V !== null && v_V / aim_V < worst.share ? { ...worst, share: v_V / aim_V } : worst;
+  }, score);
+};
