@@ -4,6 +4,7 @@ import { compareOrders, type Comparison, type Remembered } from './compare/compa
 import { otherKinds, type KindRow } from './compare/kinds.js';
 import { tradeOf, type Trade } from './compare/trade.js';
 import { PARTS } from './parts/index.js';
+import type { Hurry } from './parts/part.js';
 import { countOf, NONE, type Worked } from './pipeline.js';
 import type { Plan } from './plan/schema.js';
 import { baysOf } from './posts/layout.js';
@@ -34,7 +35,7 @@ export function createChoices() {
     plan: Plan,
     ground: Ground,
     worked: Worked,
-    hurry = false,
+    hurry: Hurry = false,
   ): Choices | null => {
     const line = plan.lines[id];
     const of = worked.of[id];

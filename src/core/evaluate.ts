@@ -4,7 +4,7 @@ import { raise, type Raised } from './findings/index.js';
 import { mendFor, oneLine, type Ask, type Tried } from './findings/mending.js';
 import type { Rule } from './findings/rule.js';
 import { PARTS } from './parts/index.js';
-import type { Part } from './parts/part.js';
+import type { Hurry, Part } from './parts/part.js';
 import { createPipeline, NONE, type Worked } from './pipeline.js';
 import type { Catalogue } from './plan/catalogue.js';
 import type { Plan } from './plan/schema.js';
@@ -14,7 +14,7 @@ import type { Ground } from './terrain/ground.js';
 
 export interface EvaluateOptions {
   /** Parts that take long may answer as they did last. */
-  readonly hurry?: boolean;
+  readonly hurry?: Hurry;
   /** How many mends may be tried that were not tried before; all of them where nothing is said. */
   readonly mends?: number;
 }

@@ -4,7 +4,7 @@
  */
 import { memoLast, memoOn, sameItems, steady } from './base/memo.js';
 import { PARTS, type LinePieces } from './parts/index.js';
-import type { Items, Part } from './parts/part.js';
+import type { Hurry, Items, Part } from './parts/part.js';
 import type { PowerWhole } from './parts/power/index.js';
 import { withOverrides, type Catalogue } from './plan/catalogue.js';
 import { jointsOf, meetingsOf, type Joint, type Meeting } from './plan/meets.js';
@@ -35,7 +35,7 @@ export interface Worked {
 
 export interface PipelineOptions {
   /** Parts that take long may answer as they did last (`WholeGiven.hurry`). */
-  readonly hurry?: boolean;
+  readonly hurry?: Hurry;
   /** Places that lines share, where that is not to be found from the plan's own lines. */
   readonly joints?: Worked['joints'];
 }

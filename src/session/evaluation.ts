@@ -1,10 +1,12 @@
 /** The worker that evaluates the plan: it follows by patches and answers with what has changed. */
 import * as Comlink from 'comlink';
+import type { Hurry } from '../core/parts/part.js';
 import { follow } from '../core/report/change.js';
 import type { PatchStep } from '../core/plan/schema.js';
 import type { Finding } from '../core/report/schema.js';
 import type { EvaluateApi, Evaluated } from '../workers/evaluate.worker.js';
 import { committed, useSession } from './state.js';
+import { useView } from './view.js';
 
 const { getState: get, setState: set } = useSession;
 
@@ -63,7 +65,7 @@ export function watchChoices(line: string | null): void {
 
 const MENDS_AT_ONCE = 2;
 /** The volts are never longer behind what is in the hand. */
-const MOST_BEHIND_MS = 100;
+const MOST_BEHIND_MS = 80;
 
 let busy = false;
 /** Asks for a report; while one is being worked out only the newest wish is kept. */
@@ -80,15 +82,17 @@ async function evaluateLoop(): Promise<void> {
   /** When the volts began to be behind. */
   let since: number | null = null;
   while (wanted ?? behind ?? (trying ? [] : null)) {
-    // In the hand the volts may stay behind, but not for long; when it rests they follow at once.
+    // In the hand the volts may stay behind, but not for long: then those of the season on the screen follow. When it
+    // rests, all of them do.
     const now = performance.now();
-    const hurry: boolean =
-      wanted !== null && wanted.length > 0 && now - (since ?? now) < MOST_BEHIND_MS;
+    const inHand = wanted !== null && wanted.length > 0;
+    const late: boolean = now - (since ?? now) >= MOST_BEHIND_MS;
+    const hurry: Hurry = inHand && (late ? useView.getState().season : true);
     const mends = (wanted ?? behind) ? 0 : MENDS_AT_ONCE;
     const patch: PatchStep[] = wanted ?? behind ?? [];
     wanted = null;
     behind = hurry ? patch : null;
-    since = hurry ? (since ?? now) : null;
+    since = hurry === true ? (since ?? now) : null;
     try {
       if (!running) await openWorker();
       const { api, died } = running!;

@@ -3,6 +3,7 @@ import * as Comlink from 'comlink';
 import { createChoices, type Choices } from '../core/choices.js';
 import { createEvaluator } from '../core/evaluate.js';
 import { PARTS } from '../core/parts/index.js';
+import type { Hurry } from '../core/parts/part.js';
 import { createPipeline } from '../core/pipeline.js';
 import { catalogue } from '../core/plan/catalogue.js';
 import type { PatchStep, Plan } from '../core/plan/schema.js';
@@ -40,13 +41,13 @@ const api = {
   /**
    * The report of the plan, with a change on top that has not been made yet.
    * @param watched the line whose choices are looked at, or null
-   * @param hurry the volts may be those of before
+   * @param hurry the volts may be those of before, or follow in one season
    * @param mends how many mends may be tried that were not tried before
    */
   evaluate(
     preview: PatchStep[],
     watched: string | null,
-    hurry: boolean,
+    hurry: Hurry,
     mends: number,
   ): Evaluated | null {
     if (!plan || !ground) return null;

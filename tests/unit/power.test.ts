@@ -3,7 +3,8 @@ import { catalogue, figure, type SeasonId } from '../../src/core/plan/catalogue.
 import type { Energiser, Gate, Line, Plan } from '../../src/core/plan/schema.js';
 import { circuitOf, feedOf } from '../../src/core/power/circuit.js';
 import { solveUnit } from '../../src/core/power/network.js';
-import { energiser, line, networkOf, plan, report, strands } from './scene.js';
+import { createEvaluator } from '../../src/core/evaluate.js';
+import { energiser, FLAT, line, networkOf, plan, report, strands } from './scene.js';
 
 /** The circuit of a set of lines with one energiser, its earth as given and no rods of earth strands. */
 function circuit(lines: Line[], unit: Energiser, gates: Gate[] = [], r_earth_ohm = 10) {
@@ -290,5 +291,22 @@ describe('power of a fence', () => {
     expect(r.energisers['unit']!.seasons['wet']!.worst!.v_V).toBeGreaterThan(
       r.energisers['two']!.seasons['wet']!.worst!.v_V,
     );
+  });
+});
+
+describe('while something is in the hand', () => {
+  it('the volts stay, or those of one season follow; at rest all do', () => {
+    const work = createEvaluator();
+    const p = fence(2);
+    const before = work(p, FLAT, catalogue).energisers['unit']!;
+    const longer = fence(2.6);
+    const stay = work(longer, FLAT, catalogue, { hurry: true, mends: 0 }).energisers['unit']!;
+    expect(stay).toBe(before);
+    const follow = work(longer, FLAT, catalogue, { hurry: 'wet', mends: 0 }).energisers['unit']!;
+    const rest = work(longer, FLAT, catalogue, { mends: 0 }).energisers['unit']!;
+    expect(follow.seasons['wet']).toEqual(rest.seasons['wet']);
+    expect(follow.seasons['dry']).toBe(before.seasons['dry']);
+    expect(rest.seasons['dry']).not.toEqual(before.seasons['dry']);
+    expect(rest).toEqual(report(longer).energisers['unit']);
   });
 });

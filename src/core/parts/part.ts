@@ -1,5 +1,5 @@
 /** What a part of the fence is: one object with everything that it adds to the heart. */
-import type { Catalogue } from '../plan/catalogue.js';
+import type { Catalogue, SeasonId } from '../plan/catalogue.js';
 import type { Joint, Meeting } from '../plan/meets.js';
 import type { Gate, Line, Plan } from '../plan/schema.js';
 import type { LineReport, Report } from '../report/schema.js';
@@ -40,6 +40,12 @@ export const lineStage = <Of, Needs extends object, Piece extends object>(stage:
   work(needs: Needs): Piece;
 }): typeof stage => stage;
 
+/**
+ * Something is in the hand: what takes long may answer as it did last (true), or follow in the season that is looked
+ * at alone; it is asked again, without hurry, when the hand rests.
+ */
+export type Hurry = boolean | SeasonId;
+
 /** What the stage of the whole property may use. */
 export interface WholeGiven extends Given {
   /** By line id, what the parts found of that line. */
@@ -48,8 +54,7 @@ export interface WholeGiven extends Given {
   readonly whole: never;
   /** Where the lines meet. */
   readonly meetings: readonly Meeting[];
-  /** Something is in the hand: what takes long may answer as it did last, and is asked again soon. */
-  readonly hurry: boolean;
+  readonly hurry: Hurry;
 }
 
 /** What is counted: a line as its parts left it. */

@@ -69,7 +69,8 @@ function tiedResistance({ energiser, wired, plan, cat }: Network): number {
   return 1 / siemens;
 }
 
-function seasonPower(net: Network, volts: Volts | null): SeasonPower {
+/** What the report shows of a season. */
+export function seasonPower(net: Network, volts: Volts | null): SeasonPower {
   if (!volts) {
     const v = plateOfUnit(net.energiser, net.cat).open_V;
     return { v_out_V: v, i_out_A: 0, r_earth_ohm: 0, v_earth_V: 0, worst: null, lines: {} };

@@ -1,14 +1,15 @@
 /** Energisers on their networks: which lines hang together, volts by season, earth, what is dead. */
 import { intern, memoFew } from '../../base/memo.js';
-import { figure, usual } from '../../plan/catalogue.js';
+import { figure, usual, type SeasonId } from '../../plan/catalogue.js';
 import type { Energiser } from '../../plan/schema.js';
 import { planLength, pointAt } from '../../plan/geometry.js';
 import { topologyOf, type Mark, type Topology } from '../../plan/topology.js';
 import { circuitMarks, feedOf } from '../../power/circuit.js';
-import { powerOf, type PowerResult } from '../../power/power.js';
+import { powerOf, seasonPower, type PowerResult } from '../../power/power.js';
+import { voltsOf } from '../../power/volts.js';
 import type { AimedLine } from '../../power/wired.js';
 import { leastFelt, type FeltLine } from '../../compare/feltOn.js';
-import type { EnergiserReport, Report } from '../../report/schema.js';
+import type { EnergiserReport, Report, SeasonPower } from '../../report/schema.js';
 import { ownKeys } from '../door.js';
 import { lineStage, type Door, type Items, type ShownWhole, type WholeGiven } from '../part.js';
 import type { PostsPiece } from '../posts/index.js';
@@ -34,6 +35,8 @@ const oneMarks = intern<readonly Mark[]>((m) => JSON.stringify(m), 4000);
 const oneFelt = intern<FeltLine>((f) => JSON.stringify(f), 4000);
 /** Answers of each energiser that are kept: the plan's own, and of mends that are being tried. */
 const KEPT = 6;
+/** Volts of one season each while something is in the hand. */
+const followed = memoFew<SeasonPower>(2);
 const solved = memoFew<{ report: EnergiserReport; dead: PowerResult['dead'] }>(KEPT);
 
 export interface PowerPiece {
@@ -93,7 +96,8 @@ export const power = {
     return ({ plan, cat, lines, meetings, hurry }: WholeGiven): PowerWhole => {
       // The volts may stay behind the hand for a moment, while the same lines and units are there.
       const ids = [...Object.keys(plan.lines), '', ...Object.keys(plan.energisers)].join();
-      if (hurry && last?.ids === ids) return last.piece;
+      const before = last?.ids === ids ? last.piece : null;
+      if (hurry === true && before) return before;
       const wired = Object.fromEntries(
         Object.entries(lines).map(([id, of]) => [id, (of as { power: PowerPiece }).power.wired]),
       );
@@ -118,6 +122,20 @@ export const power = {
         // A network rests on its own lines and joints alone: others may change beside it.
         const on = ids.flatMap((id) => [wired[id], topology.marks[id], felt[id]]);
         for (const e of own) {
+          const was = typeof hurry === 'string' ? before?.energisers[e.id] : undefined;
+          if (before && was) {
+            // In the hand the season that is looked at follows alone.
+            const season = hurry as SeasonId;
+            const net = { energiser: e, ids, wired, topology, plan, cat };
+            const now = followed.get(
+              e.id,
+              [season, e, plan.sizing, plan.soil, plan.things, cat, ...on],
+              () => seasonPower(net, voltsOf(net, season)),
+            );
+            energisers[e.id] = { ...was, seasons: { ...was.seasons, [season]: now } };
+            if (e === own[0]) dead.push(...before.dead.filter((d) => ids.includes(d.line)));
+            continue;
+          }
           const result = solved.get(
             e.id,
             [e, plan.sizing, plan.soil, plan.things, plan.climate, cat, ...on],
