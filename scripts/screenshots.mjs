@@ -67,7 +67,13 @@ await withDemo('4393', async (browser, address) => {
   });
   await picture('print', '/print/hollin-scar', { width: 1280, height: 880 });
   await picture('land-phone', '/p/hollin-scar/land', PHONE);
-  await picture('power', '/p/hollin-scar/power', DESK);
+  await picture('power', '/p/hollin-scar/power', DESK, async (page) => {
+    await page.locator('[data-worst=wet]').waitFor();
+  });
+  await picture('power-unit', '/p/hollin-scar/power', DESK, async (page) => {
+    await page.getByRole('tab', { name: 'Unit' }).click();
+    await page.getByRole('button', { name: /^Two fences/ }).waitFor();
+  });
   await picture('strain', '/p/hollin-scar/strain', DESK, choose('Ridge dyke'));
   await picture('supplies', '/p/hollin-scar/supplies', DESK);
   await picture('power-phone-sun', '/p/hollin-scar/power', PHONE, (page) =>

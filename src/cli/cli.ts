@@ -1,4 +1,4 @@
-/** The command line: serve, demo, evaluate, compare, calc, import, export, schema. */
+/** The command line: serve, demo, evaluate, compare, netlist, calc, import, export, schema. */
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { basename, dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';

@@ -111,7 +111,16 @@ export function MapCanvas({ still = false, painted, onPress }: MapCanvasProps) {
     one.updateSize();
     // What is drawn stays under the pointer when the section opens below and the map grows shorter.
     let size = one.getSize();
+    // A map that is only looked at stays whole in view until somebody moves it.
+    let moved = !looking;
+    const hold = () => void (moved = true);
+    for (const kind of ['pointerdown', 'wheel', 'keydown'])
+      target.current!.addEventListener(kind, hold, { passive: true });
     one.on('change:size', () => {
+      if (!moved) {
+        view.fit(planExtent(useSession.getState().plan), { padding: [46, 30, 46, 30] });
+        return;
+      }
       const now = one.getSize();
       const center = view.getCenter();
       const k = view.getResolution();

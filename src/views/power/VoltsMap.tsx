@@ -51,7 +51,8 @@ export function VoltsMap({
 }
 
 function Legend({ reserve }: { reserve: string }) {
-  const [open, setOpen] = useState(true);
+  // On a phone it would cover the map.
+  const [open, setOpen] = useState(() => innerWidth > 700);
   const rows: [PaintedLook, string][] = [
     ['ample', `the aim and ${reserve} more`],
     ['holds', 'the aim'],
