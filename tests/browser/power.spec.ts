@@ -11,7 +11,10 @@ test('the volts stand on map and section, and the season repaints them', async (
   await expect(page.getByText('the aim and 25 % more')).toBeVisible();
   // The section below shows the worst place by itself.
   await expect(page.getByRole('slider', { name: /Cursor along Burn side/ })).toBeVisible();
-  const head = page.locator('[data-power-panel]').getByText(/^worst point/).first();
+  const head = page
+    .locator('[data-power-panel]')
+    .getByText(/^worst point/)
+    .first();
   const wet = kV(await head.textContent());
   await page.getByRole('radio', { name: 'not cut' }).or(page.getByRole('button', { name: 'not cut' })).first().click(); // prettier-ignore
   await expect.poll(async () => kV(await head.textContent())).toBeLessThan(wet);
