@@ -64,6 +64,8 @@ export function watchChoices(line: string | null): void {
 }
 
 const MENDS_AT_ONCE = 2;
+/** Lines that make a property large. */
+const LARGE = 60;
 /** The volts are never longer behind what is in the hand. */
 const MOST_BEHIND_MS = 80;
 
@@ -87,7 +89,9 @@ async function evaluateLoop(): Promise<void> {
     const now = performance.now();
     const inHand = wanted !== null && wanted.length > 0;
     const late: boolean = now - (since ?? now) >= MOST_BEHIND_MS;
-    const hurry: Hurry = inHand && (late ? useView.getState().season : true);
+    // A large property shows first figures before its pulses have been worked out.
+    const opening = get().report === null && Object.keys(committed().lines).length > LARGE;
+    const hurry: Hurry = opening || (inHand && (late ? useView.getState().season : true));
     const mends = (wanted ?? behind) ? 0 : MENDS_AT_ONCE;
     const patch: PatchStep[] = wanted ?? behind ?? [];
     wanted = null;

@@ -295,6 +295,22 @@ describe('power of a fence', () => {
 });
 
 describe('while something is in the hand', () => {
+  it('asked in a hurry before anything is known, it gives a first figure that says so', () => {
+    const about = createEvaluator()(fence(2), FLAT, catalogue, { hurry: true, mends: 0 });
+    const unit = about.energisers['unit']!;
+    expect(unit).toMatchObject({ about: true, least: null, smallest: null, felt: null });
+    const real = unitOf(fence(2));
+    expect(real.about).toBeUndefined();
+    for (const season of ['dry', 'wet'] as const) {
+      const ratio = unit.seasons[season]!.worst!.v_V / real.seasons[season]!.worst!.v_V;
+      expect(Math.abs(ratio - 1)).toBeLessThan(0.35);
+    }
+    // Nothing is judged by it.
+    expect(
+      about.findings.filter((f) => f.rule === 'below-aim' || f.rule === 'felt-little'),
+    ).toEqual([]);
+    expect(about.dead).toEqual(report(fence(2)).dead);
+  });
   it('the volts stay, or those of one season follow; at rest all do', () => {
     const work = createEvaluator();
     const p = fence(2);

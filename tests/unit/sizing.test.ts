@@ -13,7 +13,7 @@ import { feedPlaces } from '../../src/core/sizing/places.js';
 import { normal, uniform } from '../../src/core/sizing/random.js';
 import { placePatch, remediesOf } from '../../src/core/sizing/remedies.js';
 import { sunByDay, sunByLatitude } from '../../src/core/sizing/sun.js';
-import { supplyYear, usualSupply } from '../../src/core/sizing/supply.js';
+import { leadLoss, supplyYear, usualSupply } from '../../src/core/sizing/supply.js';
 import { sampler } from '../../src/core/sizing/sure.js';
 import { sizingViews } from '../../src/core/sizing/views.js';
 import { decidingSeason } from '../../src/core/sizing/worst.js';
@@ -201,6 +201,11 @@ describe('the supply', () => {
     const after = days.flatMap((_, d) => (d > 0 && dull[d - 1] ? [dull[d]] : []));
     expect(after.filter(Boolean).length / after.length).toBeGreaterThan(0.55);
     expect(sunByDay(months, 3)).toEqual(days);
+  });
+  it('ten metres of 1.5 mm² lose a fortieth of 12 V at 20 W (by hand: 1.67 A in 0.233 ohm is 0.39 V)', () => {
+    const supply = { ...usualSupply(catalogue), panel_W: 20 };
+    expect(leadLoss(supply, 10, 1.5) * 12).toBeCloseTo(0.389, 3);
+    expect(leadLoss(supply, 10, 3)).toBeCloseTo(leadLoss(supply, 5, 1.5), 12);
   });
   it('what is needed is enough for a year, and half of it is not', () => {
     const e = energiser('a', 0, { model: 's1' });

@@ -86,6 +86,10 @@ const SHAPES = {
     metric: { unit: 'µs', factor: 1e6, decimals: 0 },
     imperial: { unit: 'µs', factor: 1e6, decimals: 0 },
   },
+  section: {
+    metric: { unit: 'mm²', factor: 1e6, decimals: 1 },
+    imperial: { unit: 'mm²', factor: 1e6, decimals: 1 },
+  },
   watt: same('W', (x) => (Math.abs(x) < 10 ? 2 : 0)),
   hours: same('h', 1),
   wattHour: same('Wh', 0),

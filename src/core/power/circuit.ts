@@ -134,7 +134,7 @@ export function circuitOf(net: Network, season: SeasonId): Circuit {
         });
       }
       tied.add(inside[0]!.location).add(inside.at(-1)!.location);
-      const earth = line.strands.findIndex((s) => s.duty === 'earth');
+      const earth = line.strands.findIndex((s) => s.duty === 'earth' && carries(s, season));
       if (earth < 0) continue;
       // The earth strands are bonded to rods of their own along the run.
       let last = -Infinity;

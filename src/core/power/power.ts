@@ -7,7 +7,7 @@ import { loadLineOf } from './unit.js';
 import { smallestOf } from './sizing.js';
 import { leastOf } from './design.js';
 import { plateOfUnit, unitOf } from './unit.js';
-import { voltsOf, type Volts } from './volts.js';
+import { aboutVolts, voltsOf, type Volts } from './volts.js';
 import type { Network, WiredLine } from './wired.js';
 
 export interface PowerResult {
@@ -18,11 +18,15 @@ export interface PowerResult {
   readonly dead: readonly { line: string; from_m: number; to_m: number }[];
 }
 
-/** Evaluates one energiser over the lines that hang together with its own. */
-export function powerOf(net: Network): PowerResult {
+/**
+ * Evaluates one energiser over the lines that hang together with its own.
+ * @param about by the closed form: no pulse is simulated, and what rests on one is left open
+ */
+export function powerOf(net: Network, about = false): PowerResult {
   const { energiser, ids, wired, plan, cat } = net;
   const soil = recordOf(cat.soils, soilAt(plan, energiser));
-  const solved = seasonsOf(plan, cat).map((season) => ({ season, volts: voltsOf(net, season) }));
+  const by = about ? aboutVolts : voltsOf;
+  const solved = seasonsOf(plan, cat).map((season) => ({ season, volts: by(net, season) }));
   const known = solved.flatMap(({ volts }) => volts ?? []);
   const fence_m = ids.reduce((t, id) => t + fenceLength(wired[id]!), 0);
   const unit = unitOf(energiser, cat);
@@ -37,8 +41,9 @@ export function powerOf(net: Network): PowerResult {
       seasons: Object.fromEntries(
         solved.map(({ season, volts }) => [season, seasonPower(net, volts)]),
       ),
-      least: leastOf(known),
-      smallest: smallestOf(net, known),
+      ...(about ? { about } : {}),
+      least: about ? null : leastOf(known),
+      smallest: about ? null : smallestOf(net, known),
       earth: earthing(
         energiser,
         soil,

@@ -1,5 +1,6 @@
 /** The volts of an energiser's network: one pulse, its peaks along every line. */
 import type { SeasonId } from '../plan/catalogue.js';
+import { first } from '../pulse/first.js';
 import { simulate, type Pulse, type PulseOptions } from '../pulse/simulate.js';
 import { earthOf } from './earthSide.js';
 import { pulseNet, type Beside, type Piece, type Place, type PulseNet } from './pulseNet.js';
@@ -63,6 +64,30 @@ export function voltsOf(net: Network, season: SeasonId, options: VoltsOptions = 
   const unit = options.unit ?? unitOf(net.energiser, net.cat);
   const earth_ohm = options.earth_ohm ?? earthOf(net, season);
   return readOff(net, season, pulse, unit, earth_ohm, runPulse(pulse, unit, earth_ohm));
+}
+
+/**
+ * Volts before the pulse has been simulated, in closed form: one figure for the whole network, within about a third
+ * (docs/model.md, First figure). Null while the energiser feeds nothing.
+ */
+export function aboutVolts(net: Network, season: SeasonId): Volts | null {
+  const pulse = pulseNet(net, season);
+  if (!pulse) return null;
+  const unit = unitOf(net.energiser, net.cat);
+  const earth_ohm = earthOf(net, season);
+  const v_V = Math.min(unit.plate.open_V, first(pulse.lines, unit.source, pulse.at, earth_ohm));
+  const lines: Record<string, Along> = {};
+  let worst: Worst | null = null;
+  const put = ({ line, from_m, to_m }: Piece, v: number) => {
+    const track = (lines[line] ??= { s_m: [], v_V: [] });
+    track.s_m.push(from_m, to_m);
+    track.v_V.push(v, v);
+    const aim_V = net.wired[line]!.aim_V;
+    if (v > 0 && (!worst || aim_V > worst.aim_V)) worst = { line, at_m: to_m, v_V: v, aim_V, peak_s: 0 }; // prettier-ignore
+  };
+  for (const piece of pulse.pieces) if (piece) put(piece, v_V);
+  for (const piece of pulse.unfed) put(piece, 0);
+  return { season, out_V: v_V, out_A: 0, earth_ohm, lines, worst, unfed: pulse.unfed, links: [], loads: [] }; // prettier-ignore
 }
 
 /** One pulse of a unit on a network. */

@@ -62,3 +62,13 @@ export function supplyYear(
   });
   return { ...year, month_sun_h, charge_share };
 }
+
+/** Copper, ohm mm2/m at 20 degrees [published: common tables]. */
+const COPPER = 0.0175;
+
+/**
+ * Share of a panel's volts that its two leads lose in full sun: 2 L rho I / (A V).
+ * @param length_m one way; @param section_mm2 of one core
+ */
+export const leadLoss = (supply: Supply, length_m: number, section_mm2: number): number =>
+  (2 * length_m * COPPER * (supply.panel_W / supply.battery_V)) / (section_mm2 * supply.battery_V);

@@ -85,7 +85,7 @@ export function PowerView() {
               )}
               {worst && (
                 <span>
-                  worst point{' '}
+                  worst point {report?.about && 'about '}
                   <Num
                     value={worst.v_V}
                     q="volt"
@@ -106,10 +106,12 @@ export function PowerView() {
               chosen={tab}
               onChoose={(t) => look({ powerTab: t, beside: null })}
             >
-              {!report ? (
+              {!report || report.about ? (
                 <p role="status">
                   {unit.line
-                    ? 'Working it out …'
+                    ? report
+                      ? 'A first figure; the pulse is being worked out …'
+                      : 'Working it out …'
                     : `${unit.name} feeds no line. Put it down beside one on Land.`}
                 </p>
               ) : (

@@ -2,7 +2,13 @@ import { useEffect, useState } from 'react';
 import { figure } from '../../core/plan/catalogue.js';
 import type { Energiser } from '../../core/plan/schema.js';
 import { plateOfUnit } from '../../core/power/unit.js';
-import { monthsOf, supplyYear, usualSupply, type Supply as Of } from '../../core/sizing/supply.js';
+import {
+  leadLoss,
+  monthsOf,
+  supplyYear,
+  usualSupply,
+  type Supply as Of,
+} from '../../core/sizing/supply.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
@@ -178,10 +184,50 @@ export function Supply({ unit }: { unit: Energiser }) {
         ) : (
           `An invented sky for latitude ${(latitude ?? 50).toFixed(0)}°: take the figures of your place where you have them.`
         )}{' '}
-        Before its first duty a new solar unit stands {days} days in the sun, switched off. Keep its
-        leads short and stout: thin ones lose a volt of twelve.
+        Before its first duty a new solar unit stands {days} days in the sun, switched off.
       </p>
+      <Leads supply={supply} />
     </>
+  );
+}
+
+const LOSS: Origin = {
+  kind: 'formula',
+  title: 'Lost in the leads, in full sun',
+  formula: '2·L·0.0175·I/(A·V), I = panel watts ÷ battery volts',
+  source: 'Copper at 20 degrees; common tables',
+};
+
+/** What the leads between panel and battery lose. */
+function Leads({ supply }: { supply: Of }) {
+  const [length, setLength] = useState(5);
+  const [section, setSection] = useState(2.5e-6);
+  const loss = leadLoss(supply, length, section * 1e6);
+  return (
+    <p className="mt-2 flex flex-wrap items-center gap-2">
+      <QuantityField
+        label="Leads to the panel"
+        q="tape"
+        min={0.1}
+        max={200}
+        width="w-16"
+        value={length}
+        onCommit={setLength}
+      />
+      <QuantityField
+        label="of"
+        q="section"
+        min={0.2e-6}
+        max={100e-6}
+        width="w-16"
+        value={section}
+        onCommit={setSection}
+      />
+      <span>
+        lose <Num value={loss} q="percent" from={LOSS} />
+        {loss > 0.03 && <span className="label text-live"> too much: shorter or stouter</span>}
+      </span>
+    </p>
   );
 }
 

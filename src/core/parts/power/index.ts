@@ -136,6 +136,13 @@ export const power = {
             if (e === own[0]) dead.push(...before.dead.filter((d) => ids.includes(d.line)));
             continue;
           }
+          if (hurry === true) {
+            // Nothing is known yet, and somebody waits: a first figure, marked as such.
+            const about = powerOf({ energiser: e, ids, wired, topology, plan, cat }, true);
+            energisers[e.id] = { ...about.report, felt: null };
+            if (e === own[0]) dead.push(...about.dead);
+            continue;
+          }
           const result = solved.get(
             e.id,
             [e, plan.sizing, plan.soil, plan.things, plan.climate, cat, ...on],

@@ -117,6 +117,9 @@ export const EnergiserReportSchema = Type.Object(
     lines: Type.Array(str),
     fence_m: num,
     wire_m: num,
+    about: Type.Optional(
+      Type.Boolean({ description: 'first figures in closed form; the pulse follows' }),
+    ),
     plateFits: Type.Boolean({ description: 'a circuit has such a plate' }),
     output_J: Type.Number({ description: 'into 500 ohm, by the plate' }),
     seasons: Type.Record(str, SeasonPowerSchema),
