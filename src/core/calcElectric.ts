@@ -125,7 +125,7 @@ export const electric: Readonly<Record<string, Calculator>> = {
     wenner,
   ),
   fence_resistive: calculator(
-    'Volts and amps everywhere on a fence network, resistive peak model without the surge cap',
+    'Volts and amps everywhere on a fence network, resistive model',
     networkInputs,
     (i) => {
       const inputs = i as unknown as FenceResistiveInputs;

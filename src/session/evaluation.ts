@@ -84,14 +84,17 @@ async function evaluateLoop(): Promise<void> {
   /** When the volts began to be behind. */
   let since: number | null = null;
   while (wanted ?? behind ?? (trying ? [] : null)) {
-    // In the hand the volts may stay behind, but not for long: then those of the season on the screen follow. When it
-    // rests, all of them do.
+    // Whatever is asked is answered without new pulses at first; in the hand those of the season on the screen follow
+    // soon. When nothing else is asked, all of them do.
     const now = performance.now();
-    const inHand = wanted !== null && wanted.length > 0;
+    const asked = wanted !== null;
+    const inHand = asked && wanted!.length > 0;
     const late: boolean = now - (since ?? now) >= MOST_BEHIND_MS;
     // A large property shows first figures before its pulses have been worked out.
-    const opening = get().report === null && Object.keys(committed().lines).length > LARGE;
-    const hurry: Hurry = opening || (inHand && (late ? useView.getState().season : true));
+    const opening = get().report === null;
+    const hurry: Hurry = opening
+      ? asked && Object.keys(committed().lines).length > LARGE && 'first'
+      : asked && (inHand && late ? useView.getState().season : true);
     const mends = (wanted ?? behind) ? 0 : MENDS_AT_ONCE;
     const patch: PatchStep[] = wanted ?? behind ?? [];
     wanted = null;

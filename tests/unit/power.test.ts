@@ -296,7 +296,7 @@ describe('power of a fence', () => {
 
 describe('while something is in the hand', () => {
   it('asked in a hurry before anything is known, it gives a first figure that says so', () => {
-    const about = createEvaluator()(fence(2), FLAT, catalogue, { hurry: true, mends: 0 });
+    const about = createEvaluator()(fence(2), FLAT, catalogue, { hurry: 'first', mends: 0 });
     const unit = about.energisers['unit']!;
     expect(unit).toMatchObject({ about: true, least: null, smallest: null, felt: null });
     const real = unitOf(fence(2));

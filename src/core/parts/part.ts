@@ -42,9 +42,9 @@ export const lineStage = <Of, Needs extends object, Piece extends object>(stage:
 
 /**
  * Something is in the hand: what takes long may answer as it did last (true), or follow in the season that is looked
- * at alone; it is asked again, without hurry, when the hand rests.
+ * at alone; it is asked again, without hurry, when the hand rests. 'first': nothing is known yet and somebody waits.
  */
-export type Hurry = boolean | SeasonId;
+export type Hurry = boolean | 'first' | SeasonId;
 
 /** What the stage of the whole property may use. */
 export interface WholeGiven extends Given {

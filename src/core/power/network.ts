@@ -1,5 +1,5 @@
 /**
- * The fence as an electrical network, resistive peak model (docs/model.md, Power).
+ * The fence as an electrical network, resistive model (docs/model.md, Power).
  * Nodes are (location, strand); remote soil is the reference; every stretch of strand is an exact
  * leaking line. One solve with 1 A gives the input resistance, and the load line scales the rest.
  */

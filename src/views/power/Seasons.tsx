@@ -46,6 +46,7 @@ export function Seasons({ report }: { unit: Energiser; report: EnergiserReport }
                 onClick={() => look({ season })}
               >
                 {cat.seasons[season]!.name}
+                {season === 'wet' && <span className="label block">kept cut</span>}
               </button>
             ),
           },

@@ -9,6 +9,7 @@ import { useCatalogue } from '../../session/catalogue.js';
 import { useSession } from '../../session/session.js';
 import { look, useView } from '../../session/view.js';
 import { Button } from '../../ui/parts/Button.js';
+import { LoadLineChart } from './LoadLineChart.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 import { Num, useUnits, type Origin } from '../../ui/parts/Num.js';
 
@@ -120,6 +121,11 @@ export function Sure({ unit, report }: { unit: Energiser; report: EnergiserRepor
                 cell: (f) => <span className="label">{WORDS[f.weak][1]}</span>,
               },
             ]}
+          />
+          <LoadLineChart
+            unit={unit}
+            report={report}
+            band={[answer.worst_V[0], answer.worst_V[2]]}
           />
           <p>
             The cheapest help: <strong>{WORDS[answer.from[0]!.weak][1]}</strong>.

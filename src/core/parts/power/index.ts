@@ -122,10 +122,11 @@ export const power = {
         // A network rests on its own lines and joints alone: others may change beside it.
         const on = ids.flatMap((id) => [wired[id], topology.marks[id], felt[id]]);
         for (const e of own) {
-          const was = typeof hurry === 'string' ? before?.energisers[e.id] : undefined;
-          if (before && was) {
+          const one = typeof hurry === 'string' && hurry !== 'first' ? hurry : null;
+          const was = one && before?.energisers[e.id];
+          if (before && one && was) {
             // In the hand the season that is looked at follows alone.
-            const season = hurry as SeasonId;
+            const season: SeasonId = one;
             const net = { energiser: e, ids, wired, topology, plan, cat };
             const now = followed.get(
               e.id,
@@ -136,8 +137,8 @@ export const power = {
             if (e === own[0]) dead.push(...before.dead.filter((d) => ids.includes(d.line)));
             continue;
           }
-          if (hurry === true) {
-            // Nothing is known yet, and somebody waits: a first figure, marked as such.
+          if (hurry === 'first') {
+            // A first figure, marked as such.
             const about = powerOf({ energiser: e, ids, wired, topology, plan, cat }, true);
             energisers[e.id] = { ...about.report, felt: null };
             if (e === own[0]) dead.push(...about.dead);
