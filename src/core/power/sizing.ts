@@ -1,8 +1,8 @@
 /** Which unit: the smallest that keeps the aim with the reserve asked for, and every unit on the same fence. */
-import { figure, seasonsOf, type SeasonId } from '../plan/catalogue.js';
+import { seasonsOf, type SeasonId } from '../plan/catalogue.js';
 import { DESIGNED } from './design.js';
 import { earthOf } from './earthSide.js';
-import { plateOfUnit, unitOf, unitOfPlate, type Unit } from './unit.js';
+import { offeredUnits, plateOfUnit, unitOf, unitOfPlate, type Unit } from './unit.js';
 import { voltsOf, type Volts } from './volts.js';
 import type { Network } from './wired.js';
 
@@ -22,12 +22,12 @@ export interface Candidate {
 /** Every unit of the catalogue on a fence, weakest first. */
 export function candidatesOf(net: Network): Candidate[] {
   const tries = tryUnits(net);
-  const limit = figure(net.cat, 'energiser.limit');
   const { supply } = plateOfUnit(net.energiser, net.cat);
+  const proposed = new Set(offeredUnits(net.cat, supply).map(([model]) => model));
   return Object.entries(net.cat.energisers)
     .flatMap(([model, m]): Candidate[] => {
       const of = tries.of(unitOfPlate(m));
-      const offered = m.offered && m.output_J <= limit && m.supply === supply;
+      const offered = proposed.has(model);
       return of ? [{ model, output_J: m.output_J, ...of, offered }] : [];
     })
     .sort((a, b) => a.output_J - b.output_J || a.model.localeCompare(b.model));
@@ -39,20 +39,16 @@ export function candidatesOf(net: Network): Candidate[] {
  */
 export function smallestOf(net: Network, own: readonly Volts[]): string | null {
   const tries = tryUnits(net, own);
-  const limit = figure(net.cat, 'energiser.limit');
   const { supply } = plateOfUnit(net.energiser, net.cat);
-  const offered = Object.entries(net.cat.energisers)
-    .filter(([, m]) => m.offered && m.supply === supply && m.output_J <= limit)
-    .sort(([a, m], [b, n]) => m.output_J - n.output_J || a.localeCompare(b))
-    .map(([model, m]) => ({ model, unit: unitOfPlate(m) }));
+  const offered = offeredUnits(net.cat, supply);
   // A stronger unit of a kind does better; what ringing takes from that is looked at one by one afterwards.
   let [low, high] = [0, offered.length];
   while (low < high) {
     const mid = Math.floor((low + high) / 2);
-    if (tries.meets(offered[mid]!.unit)) high = mid;
+    if (tries.meets(unitOfPlate(offered[mid]![1]))) high = mid;
     else low = mid + 1;
   }
-  return offered[low]?.model ?? null;
+  return offered[low]?.[0] ?? null;
 }
 
 /** Tries units on the same fence, the season that is likely to decide first. */

@@ -2,7 +2,7 @@
 import { figure, recordOf, type Catalogue, type SeasonId } from '../plan/catalogue.js';
 import { lineConstants } from '../pulse/lineConstants.js';
 import type { PulseLine } from '../pulse/simulate.js';
-import { carries, growthOf, leakage } from './leakage.js';
+import { carries, growthOf, leakageOfAll } from './leakage.js';
 import type { Electric } from './wired.js';
 
 export type Constants = Omit<PulseLine, 'from' | 'to' | 'length_m'>;
@@ -30,7 +30,7 @@ export function constantsOf(
     heights_m,
     earth_heights_m: apart(earth.map((s) => s.height_m), heights_m, thick_m), // prettier-ignore
   });
-  const leak = live.reduce((sum, s) => sum + leakage(s.height_m, season, grown, cat), 0);
+  const leak = leakageOfAll(line.strands, season, grown, cat);
   return {
     l_h_per_m: images.l_external_h_per_m + 1e-6 * (figure(cat, 'network.surgeSoil') + side((w) => w.pulse_uH_per_m)), // prettier-ignore
     r_ohm_per_m: (figure(cat, 'network.soilResistance') + side((w) => w.pulse_ohm_per_km)) / 1000,

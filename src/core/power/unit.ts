@@ -1,5 +1,5 @@
 /** The unit behind an energiser: the plate that it goes by, and the circuit that has such a plate. */
-import { recordOf, type Catalogue, type EnergiserModel } from '../plan/catalogue.js';
+import { figure, recordOf, type Catalogue, type EnergiserModel } from '../plan/catalogue.js';
 import type { Energiser } from '../plan/schema.js';
 import { energiserModel, into, MOST_CHI2, peakInto, type PlateFit } from '../pulse/plate.js';
 import { loadLine, type LoadLine } from './loadLine.js';
@@ -17,6 +17,17 @@ export type UnitPlate = Pick<
 /** The plate of an energiser: its own where one was typed in, else that of its model. */
 export const plateOfUnit = (e: Pick<Energiser, 'model' | 'plate'>, cat: Catalogue): UnitPlate =>
   e.plate ?? recordOf(cat.energisers, e.model);
+
+/** Units that may be proposed, the weakest first: sold, within the limit of the standard, of a supply where one is named. */
+export function offeredUnits(
+  cat: Catalogue,
+  supply?: UnitPlate['supply'],
+): [model: string, plate: EnergiserModel][] {
+  const limit = figure(cat, 'energiser.limit');
+  return Object.entries(cat.energisers)
+    .filter(([, m]) => m.offered && m.output_J <= limit && (!supply || m.supply === supply))
+    .sort(([a, m], [b, n]) => m.output_J - n.output_J || a.localeCompare(b));
+}
 
 export interface Unit {
   readonly plate: UnitPlate;

@@ -1,5 +1,5 @@
 /** Volts of a fence at once, before its pulse has been simulated: a first figure within about a quarter. */
-import { peakInto as into } from './plate.js';
+import { peakInto } from './plate.js';
 import type { PulseLine } from './simulate.js';
 import type { PulseSource } from './source.js';
 
@@ -26,10 +26,10 @@ export function first(
   const z0 = 1 / all.reduce((s, l) => s + 1 / z(l), 0);
   const r = sum((l) => l.r_ohm_per_m) / whole;
   const far = whole / all.length;
-  const steady = into(source, 1 / g + earth_ohm).peak_V;
+  const steady = peakInto(source, 1 / g + earth_ohm).peak_V;
   const shared = (source.n_v0_v * source.c_eq_f) / (source.c_eq_f + c);
   const z1 = z(all[0]!);
   const front =
-    2 * into(source, z0).peak_V * Math.exp(-(r / (2 * z1) + ((g / whole) * z1) / 2) * far);
+    2 * peakInto(source, z0).peak_V * Math.exp(-(r / (2 * z1) + ((g / whole) * z1) / 2) * far);
   return Math.min(source.n_v0_v, steady, Math.max(shared, front));
 }

@@ -1,5 +1,4 @@
 /** Where to put the unit: every place that offers itself, by the volts at the worst point. */
-import { figure } from '../plan/catalogue.js';
 import { offThing, thingsOf } from '../land/things.js';
 import { distance, nearest, planLength, pointAt } from '../plan/geometry.js';
 import type { Plan, Point } from '../plan/schema.js';
@@ -78,7 +77,3 @@ export function feedPlaces(
   ];
   return out.sort((a, b) => b.score.share - a.score.share);
 }
-
-/** Whether a place is too near to the earth of something else. */
-export const tooNear = (place: FeedPlace, net: Network): boolean =>
-  place.earth_m !== null && place.earth_m < figure(net.cat, 'land.earthsApart');

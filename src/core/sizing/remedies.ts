@@ -3,7 +3,7 @@ import { figure } from '../plan/catalogue.js';
 import { nearest, pointAt } from '../plan/geometry.js';
 import type { PatchStep, Strand } from '../plan/schema.js';
 import { carries } from '../power/leakage.js';
-import { unitOfPlate } from '../power/unit.js';
+import { offeredUnits, plateOfUnit, unitOfPlate } from '../power/unit.js';
 import type { Electric, Network } from '../power/wired.js';
 import type { FeedPlace } from './places.js';
 import { decidingSeason, type Score } from './worst.js';
@@ -36,7 +36,9 @@ export function remediesOf(
   const put = (remedy: Omit<Remedy, 'score'>, score: Score | null) => {
     if (score && score.share > now.share * 1.01) out.push({ ...remedy, score });
   };
-  const best = places.find((p) => p.kind !== 'now' && p.kind !== 'pressed' && allowed(p, net));
+  const best = places.find(
+    (p) => p.kind !== 'now' && p.kind !== 'pressed' && doubtsOf(p, net).length === 0,
+  );
   if (best)
     put(
       {
@@ -95,10 +97,9 @@ export function remediesOf(
     );
   const tie = tieFor(net, now);
   if (tie) put({ id: 'tie', words: `Tie the worst place to ${tie.name} with ${Math.round(tie.link.length_m)} m of cable`, patch: null, but: 'a second way in, also when a strand breaks' }, decidingSeason(net, { links: [tie.link] })); // prettier-ignore
-  const limit = figure(cat, 'energiser.limit');
-  const strongest = Object.entries(cat.energisers)
-    .filter(([id, m]) => m.offered && m.output_J <= limit && id !== energiser.model)
-    .sort((a, b) => b[1].output_J - a[1].output_J)[0];
+  const strongest = offeredUnits(cat)
+    .filter(([model]) => model !== energiser.model)
+    .at(-1);
   if (strongest)
     put(
       {
@@ -112,15 +113,15 @@ export function remediesOf(
   return { now, remedies: out.sort((a, b) => b.score.share - a.score.share) };
 }
 
-/** A place that no rule forbids: far enough from other earths, and a mains unit near a supply. */
-export function allowed(place: FeedPlace, net: Network): boolean {
-  const earths = figure(net.cat, 'land.earthsApart');
-  const mains = figure(net.cat, 'land.mainsReach');
-  const onMains = (net.energiser.plate ?? net.cat.energisers[net.energiser.model])?.supply === 'mains'; // prettier-ignore
-  return (
-    (place.earth_m === null || place.earth_m >= earths) &&
-    (!onMains || place.mains_m === null || place.mains_m <= mains)
-  );
+/** What a rule would hold against a place for a unit: another earth too near, or a mains unit far from any supply. */
+export function doubtsOf(
+  place: FeedPlace,
+  { energiser, cat }: Pick<Network, 'energiser' | 'cat'>,
+): ('earth' | 'mains')[] {
+  const near = place.earth_m !== null && place.earth_m < figure(cat, 'land.earthsApart');
+  const onMains = plateOfUnit(energiser, cat).supply === 'mains';
+  const far = onMains && place.mains_m !== null && place.mains_m > figure(cat, 'land.mainsReach');
+  return [...(near ? (['earth'] as const) : []), ...(far ? (['mains'] as const) : [])];
 }
 
 export const placePatch = (energiser: string, place: FeedPlace): PatchStep[] =>

@@ -3,7 +3,7 @@ import { figure, recordOf, type Catalogue } from '../plan/catalogue.js';
 import { soilAt } from '../land/things.js';
 import { earthing, rodsOf } from '../power/earthing.js';
 import { loadLineOf } from '../power/unit.js';
-import { plateOfUnit, unitOfPlate, type UnitPlate } from '../power/unit.js';
+import { offeredUnits, plateOfUnit, unitOfPlate, type UnitPlate } from '../power/unit.js';
 import { voltsOf } from '../power/volts.js';
 import type { Network } from '../power/wired.js';
 import { normal } from './random.js';
@@ -123,11 +123,7 @@ export function sampler(net: Network, { line, other, seed }: SamplerOptions) {
 
 /** The unit that is named, else the strongest allowed; null: it is the energiser's own. */
 function rivalOf({ energiser, cat }: Network, named: string | null) {
-  const limit = figure(cat, 'energiser.limit');
-  const strongest = Object.entries(cat.energisers)
-    .filter(([, m]) => m.offered && m.output_J <= limit)
-    .sort((a, b) => b[1].output_J - a[1].output_J)[0];
-  const model = named ?? strongest?.[0];
+  const model = named ?? offeredUnits(cat).at(-1)?.[0];
   if (model === undefined || (model === energiser.model && !energiser.plate)) return null;
   return { model, unit: unitOfPlate(recordOf(cat.energisers, model)) };
 }

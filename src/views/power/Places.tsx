@@ -1,8 +1,7 @@
 import { useEffect, useMemo, useState } from 'react';
-import { figure } from '../../core/plan/catalogue.js';
 import type { Energiser, Point } from '../../core/plan/schema.js';
 import type { FeedPlace } from '../../core/sizing/places.js';
-import { placePatch } from '../../core/sizing/remedies.js';
+import { doubtsOf, placePatch } from '../../core/sizing/remedies.js';
 import { usePower } from '../../session/power.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commitPatch, useSession } from '../../session/session.js';
@@ -13,6 +12,7 @@ import type { Painted } from '../land/layers.js';
 import { PULSE } from './origins.js';
 
 const MOST = 12;
+const DOUBTS = { earth: 'too near another earth', mains: 'far from the mains' };
 const LEAD: Origin = {
   kind: 'measured',
   title: 'Lead-out',
@@ -48,14 +48,7 @@ export function Places({
     return () => onPins([]);
   }, [shown, onPins]);
   if (!all) return <p role="status">{waiting ? 'Trying places …' : 'It feeds nothing yet.'}</p>;
-  const earths = figure(cat, 'land.earthsApart');
-  const mains = figure(cat, 'land.mainsReach');
-  const onMains = (unit.plate ?? cat.energisers[unit.model])?.supply === 'mains';
-  const doubts = (p: FeedPlace) =>
-    [
-      p.earth_m !== null && p.earth_m < earths ? 'too near another earth' : '',
-      onMains && p.mains_m !== null && p.mains_m > mains ? 'far from the mains' : '',
-    ].filter(Boolean);
+  const doubts = (p: FeedPlace) => doubtsOf(p, { energiser: unit, cat }).map((d) => DOUBTS[d]);
   return (
     <div aria-busy={waiting} className={waiting ? 'opacity-60' : ''}>
       <p>

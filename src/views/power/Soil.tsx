@@ -1,11 +1,10 @@
 import { useState } from 'react';
 import { wenner } from '../../core/earth/wenner.js';
 import { soilAt } from '../../core/land/things.js';
-import { figure, recordOf } from '../../core/plan/catalogue.js';
+import { figure, recordOf, type Soil } from '../../core/plan/catalogue.js';
 import type { Energiser } from '../../core/plan/schema.js';
 import { soilOfReading } from '../../core/power/earthing.js';
-import { loadLineOf } from '../../core/power/unit.js';
-import { plateOfUnit } from '../../core/power/unit.js';
+import { loadLineOf, plateOfUnit } from '../../core/power/unit.js';
 import type { EnergiserReport } from '../../core/report/schema.js';
 import { record } from '../../session/records.js';
 import { useCatalogue } from '../../session/catalogue.js';
@@ -15,25 +14,22 @@ import { QuantityField } from '../../ui/parts/controls.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 import { Num } from '../../ui/parts/Num.js';
 
-/** Takes what was measured as the property's own soil; wet soil keeps its proportion. */
-function takeSoil(soil: string, factor: number, note: string): void {
+/** Takes what was measured as the property's own soil, from what it reckons with now; wet soil keeps its proportion. */
+function takeSoil(id: string, now: Soil, factor: number, note: string): void {
   commit(`soil as measured: ${note}`, (d) => {
-    for (const state of ['dry', 'damp', 'wet'] as const) {
-      const path = `soils.${soil}.${state}_ohm_m`;
-      const now = d.overrides[path]?.value ?? null;
-      const usual = now ?? usualOf(soil, state);
-      d.overrides[path] = { value: Number((usual * factor).toPrecision(3)), note };
-    }
+    for (const state of ['dry_ohm_m', 'damp_ohm_m', 'wet_ohm_m'] as const)
+      d.overrides[`soils.${id}.${state}`] = {
+        value: Number((now[state] * factor).toPrecision(3)),
+        note,
+      };
   });
 }
-let usualOf: (soil: string, state: 'dry' | 'damp' | 'wet') => number = () => 1;
 
 /** A reading of the earth test typed in: what it says of the soil, and a record of it. */
 export function Reading({ unit, report }: { unit: Energiser; report: EnergiserReport }) {
   const cat = useCatalogue();
   const plan = useSession((s) => s.plan);
   const soil = soilAt(plan, unit);
-  usualOf = (name, state) => recordOf(cat.soils, name)[`${state}_ohm_m`];
   const [read, setRead] = useState<number | null>(null);
   const [kept, setKept] = useState(false);
   const found =
@@ -74,7 +70,14 @@ export function Reading({ unit, report }: { unit: Energiser; report: EnergiserRe
             {kept ? 'kept' : 'Keep the reading'}
           </Button>{' '}
           <Button
-            onClick={() => takeSoil(soil, found.factor, `earth test read ${Math.round(read)} V`)}
+            onClick={() =>
+              takeSoil(
+                soil,
+                recordOf(cat.soils, soil),
+                found.factor,
+                `earth test read ${Math.round(read)} V`,
+              )
+            }
           >
             Reckon with this soil
           </Button>
@@ -166,7 +169,7 @@ export function Pins({ unit }: { unit: Energiser }) {
           <Button
             onClick={
               () =>
-              takeSoil(soil, mean / recordOf(cat.soils, soil).damp_ohm_m, `${good.length} four-pin readings`) // prettier-ignore
+              takeSoil(soil, recordOf(cat.soils, soil), mean / recordOf(cat.soils, soil).damp_ohm_m, `${good.length} four-pin readings`) // prettier-ignore
             }
           >
             Take <Num value={mean} q="resistivity" /> as the damp soil
