@@ -4,6 +4,7 @@ import type { Hurry } from '../core/parts/part.js';
 import { follow } from '../core/report/change.js';
 import type { PatchStep } from '../core/plan/schema.js';
 import type { Finding } from '../core/report/schema.js';
+import type { Together } from '../core/findings/together.js';
 import type { EvaluateApi, Evaluated } from '../workers/evaluate.worker.js';
 import { committed, useSession } from './state.js';
 import { useView } from './view.js';
@@ -61,6 +62,16 @@ export function watchChoices(line: string | null): void {
   watched = line;
   if (line === null) set({ choices: null });
   else requestReport(wanted ?? []);
+}
+
+/** The mends of several findings as one change, judged together; null when it could not be worked out. */
+export async function mendTogether(ids: readonly string[]): Promise<Together | null> {
+  if (!running) await openWorker();
+  const { api, died } = running!;
+  return Promise.race([api.together([...ids]), died]).catch((error: Error) => {
+    set({ refused: `This could not be worked out: ${error.message}` });
+    return null;
+  });
 }
 
 const MENDS_AT_ONCE = 2;

@@ -16,7 +16,7 @@ import { again, pause, changeNamed, newsSince, postChange } from './server.js';
 import { committed, useSession, type Session } from './state.js';
 
 export { useSession } from './state.js';
-export { watchChoices } from './evaluation.js';
+export { mendTogether, watchChoices } from './evaluation.js';
 
 const { getState: get, setState: set } = useSession;
 
@@ -47,6 +47,7 @@ export async function openSession(id: string): Promise<void> {
     choices: null,
     took_ms: 0,
     refused: null,
+    told: null,
   });
   await openWorker();
   listen(id);
@@ -144,7 +145,7 @@ const groundFor = (plan: Plan, grid: Grid | null): Ground =>
 export function commit(words: string, recipe: (draft: Plan) => void): void {
   const { patch, inverse } = edit(committed(), recipe);
   if (patch.length === 0) return preview(null);
-  set({ refused: null });
+  set({ refused: null, told: null });
   happen({ type: 'edit', changeId: crypto.randomUUID(), words, patch, inverse });
 }
 
@@ -198,7 +199,10 @@ export const canUndo = (s: Session): boolean => stacks(s).undo.length > 0;
 export const canRedo = (s: Session): boolean => stacks(s).redo.length > 0;
 
 /** Takes the newest change back. */
-export const undo = (): void => happen({ type: 'undo', changeId: crypto.randomUUID() });
+export const undo = (): void => {
+  set({ told: null });
+  happen({ type: 'undo', changeId: crypto.randomUUID() });
+};
 /** Makes the change again that was taken back last. */
 export const redo = (): void => happen({ type: 'redo', changeId: crypto.randomUUID() });
 
@@ -219,6 +223,9 @@ export async function changeGround(ground: Plan['ground'], words: string): Promi
   await openWorker();
   requestReport([]);
 }
+
+/** Says what was done just now; it can be taken back beside the words. */
+export const tell = (words: string | null): void => set({ told: words });
 
 /** Puts the notice of what could not be done away. */
 export const dismissRefused = (): void => set({ refused: null });

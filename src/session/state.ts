@@ -20,6 +20,8 @@ export interface Session {
   readonly took_ms: number;
   /** What cannot be done or worked out, in words; nothing was changed. */
   readonly refused: string | null;
+  /** What was done just now and can be taken back at once, in words. */
+  readonly told: string | null;
 }
 
 export const useSession = create<Session>(() => ({}) as Session);

@@ -23,6 +23,10 @@ export interface Beside {
     Record<string, { readonly s_m: readonly number[]; readonly low_V: readonly number[]; readonly high_V: readonly number[] }> // prettier-ignore
   >;
 }
+/** What lies on the sheet below the view of a phone. */
+export type SheetTab = 'card' | 'section' | 'findings';
+/** How far the sheet is pulled up. */
+export type SheetSize = 'peek' | 'half' | 'full';
 export type Track = 'clearance' | 'uplift' | 'grade' | 'volts' | 'pull';
 
 interface View {
@@ -56,7 +60,15 @@ interface View {
   readonly help: boolean;
   /** Which stop of the tour is shown; null: none. */
   readonly tour: number | null;
+  /** Findings beside the view, where there is room. */
   readonly findingsOpen: boolean;
+  /** Findings drawn over the view, where there is none. */
+  readonly drawer: boolean;
+  readonly sheetTab: SheetTab;
+  readonly sheetSize: SheetSize;
+  /** The list of lines or the cards, beside the view. */
+  readonly sideOpen: boolean;
+  readonly sectionOpen: boolean;
 }
 
 export const useView = create<View>(() => ({
@@ -82,6 +94,11 @@ export const useView = create<View>(() => ({
   help: false,
   tour: null,
   findingsOpen: true,
+  drawer: false,
+  sheetTab: 'card',
+  sheetSize: 'peek',
+  sideOpen: true,
+  sectionOpen: true,
 }));
 
 export const look = useView.setState;
@@ -97,6 +114,8 @@ const KEPT = [
   'warmth',
   'scheme',
   'findingsOpen',
+  'sideOpen',
+  'sectionOpen',
   'folded',
   'steeper',
   'contours',

@@ -19,6 +19,8 @@ export const KEYS = {
     undo: key('mod+z', 'Ctrl+Z', 'undo'),
     redo: key('mod+shift+z,mod+y', 'Ctrl+Y', 'redo'),
     help: key('?,shift+?', '?', 'this sheet'),
+    next: key('n', 'N', 'the next finding: map, section and step follow'),
+    last: key('shift+n', 'Shift+N', 'the finding before'),
   },
   land: {
     select: key('v', 'V', 'choose and move: drag a vertex, a leg, or the dot in its middle for a new vertex'), // prettier-ignore

@@ -13,6 +13,17 @@ export interface Step {
   /** Whether the section of the chosen line stands below it. */
   readonly section: boolean;
   readonly view: ComponentType;
+  /** What one chooses from beside it. */
+  readonly side?: ComponentType;
+  /** Its side is no list of lines: what it is called in the hand, and how much room it wants. */
+  readonly cards?: {
+    readonly name: string;
+    readonly size: string;
+    /** Called after the line that is chosen, where one is. */
+    readonly ofLine?: boolean;
+  };
+  /** It speaks of one line: one is always chosen. */
+  readonly oneLine?: boolean;
   /** Fetches the view before it is looked at. */
   readonly load?: () => Promise<unknown>;
 }
@@ -23,12 +34,16 @@ const view = (load: () => Promise<ComponentType>): Required<Pick<Step, 'view' | 
   load,
 });
 
+const LINES = lazy(() => import('./shell/LineList.js').then((m) => ({ default: m.LineList })));
+
 export const STEPS: readonly Step[] = [
   {
     id: 'land',
     name: 'Land',
     key: '1',
     section: true,
+    side: lazy(() => import('./land/LandPanel.js').then((m) => ({ default: m.LandSide }))),
+    cards: { name: 'Property', size: '20.5rem', ofLine: true },
     ...view(() => import('./land/LandView.js').then((m) => m.LandView)),
   },
   {
@@ -36,6 +51,8 @@ export const STEPS: readonly Step[] = [
     name: 'Strands',
     key: '2',
     section: false,
+    side: lazy(() => import('./strands/StrandsSide.js').then((m) => ({ default: m.StrandsSide }))),
+    oneLine: true,
     ...view(() => import('./strands/StrandsView.js').then((m) => m.StrandsView)),
   },
   {
@@ -43,6 +60,8 @@ export const STEPS: readonly Step[] = [
     name: 'Section',
     key: '3',
     section: true,
+    side: LINES,
+    oneLine: true,
     ...view(() => import('./section/SectionView.js').then((m) => m.SectionView)),
   },
   {
@@ -50,6 +69,8 @@ export const STEPS: readonly Step[] = [
     name: 'Power',
     key: '4',
     section: true,
+    side: lazy(() => import('./power/PowerView.js').then((m) => ({ default: m.PowerSide }))),
+    cards: { name: 'Power', size: '50%' },
     ...view(() => import('./power/PowerView.js').then((m) => m.PowerView)),
   },
   {
@@ -57,6 +78,8 @@ export const STEPS: readonly Step[] = [
     name: 'Strain',
     key: '5',
     section: true,
+    side: LINES,
+    oneLine: true,
     ...view(() => import('./strain/StrainView.js').then((m) => m.StrainView)),
   },
   {

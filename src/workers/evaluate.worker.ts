@@ -5,6 +5,7 @@ import { createEvaluator } from '../core/evaluate.js';
 import { PARTS } from '../core/parts/index.js';
 import type { Hurry } from '../core/parts/part.js';
 import { createPipeline } from '../core/pipeline.js';
+import { takeTogether, type Together } from '../core/findings/together.js';
 import { catalogue } from '../core/plan/catalogue.js';
 import type { PatchStep, Plan } from '../core/plan/schema.js';
 import { changeOf, type ReportChange } from '../core/report/change.js';
@@ -61,6 +62,22 @@ const api = {
     // Only now: had anything thrown before, the other side would lack what counts as sent.
     sent = report;
     return { change, choices: seen, took_ms: performance.now() - start };
+  },
+  /**
+   * The mends of several findings as one change, judged together.
+   * @param ids of findings of the plan as it is
+   */
+  together(ids: readonly string[]): Together | null {
+    if (!plan || !ground) return null;
+    const land = ground;
+    const before = evaluate(plan, land, catalogue).findings;
+    const thought = createEvaluator(PARTS);
+    return takeTogether(
+      before.filter((f) => ids.includes(f.id)),
+      plan,
+      before,
+      (other) => thought(other, land, catalogue, { mends: 0 }).findings,
+    );
   },
 };
 

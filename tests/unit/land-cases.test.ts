@@ -87,7 +87,7 @@ describe('figures in words', () => {
     expect(figureText(-0.3, 'force', 'metric')).toBe('0');
     expect(figureText(-0.001, 'tape', 'metric')).toBe('0.00');
     expect(figureText(-0.3, 'tape', 'metric')).toBe('-0.30');
-    expect(figureText(12345, 'force', 'metric')).toBe('12\u2009345');
+    expect(figureText(12345, 'force', 'metric')).toBe('12\u202f345');
     expect(figureText(999, 'force', 'metric')).toBe('999');
     expect(figureText(NaN, 'force', 'metric')).toBe('–');
     // 1 ft is 0.3048 m, 1 lbf 4.4482 N, 0 degrees C 32 degrees F [published: NIST SP 811]

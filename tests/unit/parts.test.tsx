@@ -21,7 +21,7 @@ import { edit } from '../../src/formats/patch.js';
 import { validate } from '../../src/formats/validate.js';
 import { KEYS as KEY_LIST, sheet } from '../../src/ui/keys.js';
 import { RailList } from '../../src/views/shell/Rail.js';
-import { StepView } from '../../src/views/shell/Workbench.js';
+import { StepView } from '../../src/views/shell/StepView.js';
 import { stepNamed, STEPS, type Step } from '../../src/views/steps.js';
 import { FLAT, line, plan } from './scene.js';
 import { toy } from './toy/part.js';
@@ -146,10 +146,10 @@ describe('a toy step', () => {
   it('is listed with what is left on it, found by its address, and its view is loaded and shown', async () => {
     const { findings } = createEvaluator(parts)(noisy(), FLAT, catalogue);
     const rail = renderToStaticMarkup(
-      <RailList steps={steps} current="noise" property="p" findings={findings} />,
+      <RailList steps={steps} current="noise" property="p" findings={findings} begun />,
     );
     expect(rail).toContain('href="/p/p/noise" aria-current="page"');
-    expect(rail).toMatch(/Noise<span[^>]*aria-label="1 findings"/);
+    expect(rail).toMatch(/Noise<span[^>]*aria-label="1 open"/);
     expect(stepNamed('noise', steps)).toEqual({ step: noise, said: null });
     const { prelude } = await prerender(<StepView step={noise} />);
     expect(await new Response(prelude).text()).toContain('Nothing but birds');

@@ -94,7 +94,7 @@ describe('bends and bays', () => {
     const { first, after } = offered(p, 'bend-unbraced');
     const cold = Math.max(...report(p).lines['a']!.strain.map((s) => s.cold_N));
     const pull = 2 * 5 * cold * Math.sin((15 * Math.PI) / 180);
-    expect(Number(/: ([\d\s\u2009]+)\sN sideways/.exec(first.why)![1]!.replace(/\D/g, '')) / pull).toBeCloseTo(1, 2); // prettier-ignore
+    expect(Number(/: ([\d\s\u202f]+)\sN sideways/.exec(first.why)![1]!.replace(/\D/g, '')) / pull).toBeCloseTo(1, 2); // prettier-ignore
     expect(after.lines['a']!.vertices[1]!.kind).toBe('corner');
     expect(of(after, 'bend-unbraced')).toEqual([]);
     expect(of(bent(30, 'corner'), 'bend-unbraced')).toEqual([]);

@@ -123,7 +123,7 @@ export function figureText(si: number, q: Quantity, units: Units): string {
   const shown = si * s.factor + (s.offset ?? 0);
   const text = shown.toFixed(decimalsOf(s, shown)).replace(/^-(0(\.0+)?)$/, '$1');
   const [whole, part] = text.split('.');
-  const grouped = whole!.replace(/\B(?=(\d{3})+(?!\d))/g, '\u2009');
+  const grouped = whole!.replace(/\B(?=(\d{3})+(?!\d))/g, '\u202f');
   return part === undefined ? grouped : `${grouped}.${part}`;
 }
 

@@ -33,7 +33,14 @@ export function raise(rules: readonly Rule[], seen: Seen): Raised[] {
   const all = rules.flatMap((rule) =>
     rule.check(scene).map(({ key, mends = null, kind = rule.kind, badness, ...said }): Raised => {
       const id = `${rule.id}:${key}`;
-      const found = { id, rule: rule.id, step: rule.step, kind, badness: badness ?? null };
+      const found = {
+        id,
+        rule: rule.id,
+        cause: rule.cause,
+        step: rule.step,
+        kind,
+        badness: badness ?? null,
+      };
       const accepted = plan.accepted?.[id];
       return {
         whole: rule.whole ?? false,

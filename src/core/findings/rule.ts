@@ -44,6 +44,8 @@ export interface Found {
    * when there is time to try them.
    */
   readonly mends?: () => readonly Mend[];
+  /** Where it is another cause than the rule's usual one. */
+  readonly cause?: string;
   /** Where a finding is graver or milder than its rule. */
   readonly kind?: Finding['kind'];
   /** How bad it is, in whatever unit; greater is worse. What was accepted comes back when this grows. */
@@ -52,6 +54,8 @@ export interface Found {
 
 export interface Rule {
   readonly id: string;
+  /** What is the matter, in a few words that hold for all its places: findings are listed by it. */
+  readonly cause: string;
   /** Step of the work on which it is mended. */
   readonly step: string;
   readonly kind: Finding['kind'];

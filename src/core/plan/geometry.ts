@@ -52,6 +52,18 @@ export function pointAt(vertices: readonly Point[], s: number): Point {
   return { e: a.e + t * (b.e - a.e), n: a.n + t * (b.n - a.n) };
 }
 
+/**
+ * The place beside a line.
+ * @param s plan distance along it, m
+ * @param off distance at right angles from it, m; to the right positive, looking the way it runs
+ */
+export function beside(vertices: readonly Point[], s: number, off: number): Point {
+  const at = stations(vertices);
+  const k = Math.max(1, at.findIndex((x, i) => i > 0 && x >= s));
+  const leg = k < 1 || k >= vertices.length ? vertices.length - 1 : k;
+  return fromBearing(pointAt(vertices, s), off, bearing(vertices[leg - 1]!, vertices[leg]!) + 90);
+}
+
 /** The nearest place of a leg to a point: distance along it from `a`, distance off it, m. */
 export function nearestOnLeg(a: Point, b: Point, p: Point) {
   const [dx, dy] = [b.e - a.e, b.n - a.n];

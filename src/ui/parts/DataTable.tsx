@@ -144,7 +144,7 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
                 <th
                   colSpan={shown.length}
                   scope="rowgroup"
-                  className="!text-ink !pt-4 !text-[14px] !font-semibold"
+                  className="!text-ink !pt-4 !text-[1rem] !font-semibold"
                 >
                   {name}
                 </th>

@@ -22,7 +22,7 @@ export class Loaded extends Component<Props, { fault: string | null }> {
       return <Suspense fallback={this.props.fallback ?? null}>{this.props.children}</Suspense>;
     const away = /import|fetch|module|load/i.test(this.state.fault);
     return (
-      <div role="alert" className="border-live m-3 border p-3">
+      <div role="alert" className="border-stop m-3 border p-3">
         <p className="font-semibold">
           {this.props.what} cannot be shown
           {away ? ': the server does not answer' : `: ${this.state.fault}`}.

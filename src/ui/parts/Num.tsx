@@ -89,7 +89,7 @@ export function WhereFrom({ origin, shown }: { origin: Origin; shown: string }) 
   return (
     <Popover.Root>
       <Popover.Trigger
-        className="text-soft hover:text-ink ml-0.5 inline-grid size-[18px] cursor-pointer place-items-center rounded-full align-super text-[10px] leading-none"
+        className="text-soft hover:text-ink ml-0.5 inline-grid size-[18px] cursor-pointer place-items-center rounded-full align-super text-[0.714rem] leading-none"
         aria-label={`Where ${shown} comes from: ${GLYPH_WORDS[origin.kind]}`}
       >
         {GLYPH[origin.kind]}

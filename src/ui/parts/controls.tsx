@@ -281,7 +281,7 @@ export function Part({
 /** A caution: what can hurt, and who to ask. */
 export function Caution({ children }: { children: ReactNode }) {
   return (
-    <p className="border-warn my-2 border-l-4 py-0.5 pl-2 text-[13px]">
+    <p className="border-warn my-2 border-l-4 py-0.5 pl-2 text-[0.929rem]">
       <strong className="text-warn">Care. </strong>
       {children}
     </p>

@@ -56,7 +56,7 @@ export function DrawPanel({ tool }: { tool: Tool }) {
           <Button type="submit">Put</Button>
         </span>
         {error ? (
-          <p id={`${id}-error`} role="alert" className="text-live text-xs">
+          <p id={`${id}-error`} role="alert" className="text-stop text-xs">
             {error}
           </p>
         ) : (

@@ -44,7 +44,7 @@ export function Files() {
 function Outcome({ error, done }: { error: string | null; done: string | null }) {
   if (error)
     return (
-      <p role="alert" className="text-live text-xs">
+      <p role="alert" className="text-stop text-xs">
         {error}
       </p>
     );

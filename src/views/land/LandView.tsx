@@ -4,7 +4,7 @@ import { refuse, useSession } from '../../session/session.js';
 import { look, useView, type Tool } from '../../session/view.js';
 import { nudge, removeChosen, splitHere, takeTool } from './actions.js';
 import { bound, useKeys } from '../../ui/keys.js';
-import { LandCards, LandTools } from './LandPanel.js';
+import { LandTools } from './LandTools.js';
 import { MapCanvas } from './MapCanvas.js';
 import { dropDrawing, endDrawing, useSketch } from './sketch.js';
 import { useWaiting } from './waiting.js';
@@ -26,10 +26,10 @@ export function LandView() {
       .then(setSaid, (e: Error) => refuse(e.message));
   };
   return (
-    <div className="grid h-full grid-cols-[292px_1fr] grid-rows-[auto_1fr] max-[700px]:flex max-[700px]:h-auto max-[700px]:flex-col">
+    <div className="flex h-full flex-col">
       <LandTools />
       <div
-        className="relative row-span-2 min-w-0 max-[700px]:h-[60vh] max-[700px]:flex-none"
+        className="relative min-h-0 min-w-0 flex-1"
         onDragOver={(e) => e.preventDefault()}
         onDrop={(e) => {
           e.preventDefault();
@@ -51,7 +51,6 @@ export function LandView() {
           </p>
         )}
       </div>
-      <LandCards />
     </div>
   );
 }

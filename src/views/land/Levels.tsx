@@ -82,7 +82,7 @@ function ByHand({ line }: { line: Line }) {
         onChange={(e) => setText(e.target.value)}
       />
       {error && (
-        <p id={`${id}-error`} role="alert" className="text-live text-xs">
+        <p id={`${id}-error`} role="alert" className="text-stop text-xs">
           {error}
         </p>
       )}

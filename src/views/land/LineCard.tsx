@@ -162,7 +162,7 @@ function Vertices({ line }: { line: Line }) {
         keyOf={(v) => v.id}
         chosen={(_, i) => i === chosen}
         scroll="max-h-[46vh]"
-        className="legs mt-1 text-[12px]"
+        className="legs mt-1 text-[0.857rem]"
         columns={[
           {
             name: unitOf('tape', units),

@@ -154,12 +154,12 @@ export function LiveWalk() {
           </p>
         )}
         {!kept && (
-          <p role="alert" className="text-live text-xs">
+          <p role="alert" className="text-stop text-xs">
             This browser has no room left: the walk lives in this tab alone until it is made a line.
           </p>
         )}
         {fault && (
-          <p role="alert" className="text-live text-xs">
+          <p role="alert" className="text-stop text-xs">
             {fault}
           </p>
         )}

@@ -226,7 +226,7 @@ export function MapCanvas({ still = false, painted, onPress }: MapCanvasProps) {
       </div>
       {!looking && <MapSettings />}
       <div className="bg-panel/90 border-rule pointer-events-none absolute right-0 bottom-0 flex items-end gap-4 border-t border-l px-2 py-1">
-        <span className="figure text-[12px]" data-spot>
+        <span className="figure text-[0.857rem]" data-spot>
           {spot
             ? `E ${say(spot[0], 'length', plan.units)}  N ${say(spot[1], 'length', plan.units)}`
             : 'grid north is up'}

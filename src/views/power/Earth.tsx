@@ -255,9 +255,9 @@ function rowsOf({
             value={e.test.reading_V}
             q="smallVolt"
             from={probe}
-            className={over ? 'text-live font-semibold' : ''}
+            className={over ? 'text-stop font-semibold' : ''}
           />
-          {over && <span className="label text-live"> over</span>}
+          {over && <span className="label text-stop"> over</span>}
         </>
       ),
     },

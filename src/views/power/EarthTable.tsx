@@ -67,7 +67,7 @@ export function EarthTable({ unit }: { unit: Energiser }) {
                 <Num
                   value={r.reading_V}
                   q="smallVolt"
-                  className={r.reading_V > limit ? 'text-live' : ''}
+                  className={r.reading_V > limit ? 'text-stop' : ''}
                 />
                 <span className="label"> {r.reading_V > limit ? 'over' : 'meets'}</span>
               </>
@@ -129,7 +129,7 @@ function Curve({ rows, limit, now }: { rows: readonly EarthRow[]; limit: number;
         stroke="var(--soft)"
         strokeDasharray="5 4"
       />
-      <text x={w - 10} y={y(limit) - 3} textAnchor="end" className="fill-soft text-[10px]">
+      <text x={w - 10} y={y(limit) - 3} textAnchor="end" className="fill-soft text-[0.714rem]">
         at most {limit} V
       </text>
       <path
@@ -150,11 +150,11 @@ function Curve({ rows, limit, now }: { rows: readonly EarthRow[]; limit: number;
         />
       ))}
       {[1, 5, 10, 15, 20].map((n) => (
-        <text key={n} x={x(n)} y={h - 3} textAnchor="middle" className="fill-soft text-[10px]">
+        <text key={n} x={x(n)} y={h - 3} textAnchor="middle" className="fill-soft text-[0.714rem]">
           {n}
         </text>
       ))}
-      <text x={4} y={12} className="fill-soft text-[10px]">
+      <text x={4} y={12} className="fill-soft text-[0.714rem]">
         V
       </text>
     </svg>
@@ -208,23 +208,23 @@ export function Rods({ unit }: { unit: Energiser }) {
               strokeWidth={2}
             />
             {i === 1 && (
-              <text x={(x * k) / 2} y={-9} textAnchor="middle" className="fill-soft text-[10px]">
+              <text x={(x * k) / 2} y={-9} textAnchor="middle" className="fill-soft text-[0.714rem]">
                 {say(unit.rodSpacing_m, 'tape', units)}
               </text>
             )}
           </g>
         ))}
-        <text x={-22} y={21} className="fill-soft text-[10px]">
+        <text x={-22} y={21} className="fill-soft text-[0.714rem]">
           unit
         </text>
         <circle cx={long * k + 14} cy={0} r={2.4} fill="var(--ink)" />
-        <text x={long * k + 20} y={4} className="fill-soft text-[10px]">
+        <text x={long * k + 20} y={4} className="fill-soft text-[0.714rem]">
           probe
         </text>
       </svg>
       <figcaption className="label">
         {others.slice(0, 3).map((o) => (
-          <span key={o.name} className={o.d < least ? 'text-live mr-3' : 'mr-3'}>
+          <span key={o.name} className={o.d < least ? 'text-stop mr-3' : 'mr-3'}>
             {o.name}: {say(o.d, 'length', units)}
             {o.d < least ? ` , less than ${say(least, 'length', units)}` : ''}
           </span>

@@ -98,7 +98,7 @@ export function Feel({ unit, report }: { unit: Energiser; report: EnergiserRepor
                 <Num
                   value={r.volts_V}
                   q="volt"
-                  className={ok(r) ? '' : 'text-live font-semibold'}
+                  className={ok(r) ? '' : 'text-stop font-semibold'}
                 />
                 <span className="label"> {ok(r) ? 'enough' : 'too little'}</span>
               </>

@@ -95,7 +95,7 @@ export function OwnPlate({ unit, onDone }: { unit: Energiser; onDone: () => void
         joules of output.
       </p>
       {fault && (
-        <p role="alert" className="text-live mt-1">
+        <p role="alert" className="text-stop mt-1">
           {fault}
         </p>
       )}

@@ -69,7 +69,7 @@ export function Places({
               <>
                 {p.name}
                 {doubts(p).map((d) => (
-                  <span key={d} className="label text-live block">
+                  <span key={d} className="label text-stop block">
                     {d}
                   </span>
                 ))}

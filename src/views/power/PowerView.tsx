@@ -1,5 +1,7 @@
-import { useEffect, useState } from 'react';
+import { useEffect } from 'react';
+import { create } from 'zustand';
 import type { Energiser, Point } from '../../core/plan/schema.js';
+import type { EnergiserReport } from '../../core/report/schema.js';
 import { soilAt } from '../../core/land/things.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
@@ -32,19 +34,29 @@ const TABS: readonly (readonly [PowerTab, string])[] = [
 
 const NO_PINS: Painted['pins'] = [];
 
-/** Which energiser, where, on what earth and supply: the volts of a pulse on map and section, and why. */
-export function PowerView() {
+/** What Power looks at beside the plan: the unit, places offered for it, the place pressed on the map. */
+const usePicked = create<{
+  readonly unit: string | null;
+  readonly pins: Painted['pins'];
+  readonly pressed: Point | null;
+}>(() => ({ unit: null, pins: NO_PINS, pressed: null }));
+const onPins = (pins: Painted['pins']) => usePicked.setState({ pins });
+
+/** The unit that is looked at, with its report. */
+function useUnit(): { unit: Energiser | undefined; report: EnergiserReport | undefined } {
   const energisers = useSession((s) => s.plan.energisers);
   const reports = useSession((s) => s.report?.energisers);
+  const picked = usePicked((p) => p.unit);
+  const id = picked && picked in energisers ? picked : Object.keys(energisers)[0];
+  return { unit: id ? energisers[id] : undefined, report: id ? reports?.[id] : undefined };
+}
+
+/** The volts of a pulse over the map. */
+export function PowerView() {
   const tab = useView((v) => v.powerTab);
   const season = useView((v) => v.season);
-  const [picked, setPicked] = useState<string | null>(null);
-  const [pins, setPins] = useState<Painted['pins']>(NO_PINS);
-  const [pressed, setPressed] = useState<Point | null>(null);
-  const ids = Object.keys(energisers);
-  const id = picked && picked in energisers ? picked : ids[0];
-  const unit = id ? energisers[id] : undefined;
-  const report = id ? reports?.[id] : undefined;
+  const pins = usePicked((p) => p.pins);
+  const { report } = useUnit();
   const worst = report?.seasons[season]?.worst;
   // The section below shows the worst place, until another one is chosen.
   useEffect(() => {
@@ -54,91 +66,95 @@ export function PowerView() {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [report === undefined]);
   return (
-    <div className="grid h-full grid-cols-[minmax(300px,1fr)_minmax(400px,1.1fr)] max-[1000px]:h-auto max-[1000px]:grid-cols-1">
-      <div className="min-h-0 max-[1000px]:h-[300px]">
-        <VoltsMap
-          pins={tab === 'place' ? pins : NO_PINS}
-          land={tab === 'place'}
-          onPress={setPressed}
-        />
-      </div>
-      <div
-        className="border-rule min-h-0 overflow-auto border-l px-3 pb-3 max-[1000px]:border-l-0"
-        data-power-panel
-      >
-        {!unit ? (
-          <p className="pt-3">
-            No energiser yet. On Land press E, then press the place where it stands beside a line.
-          </p>
-        ) : (
-          <>
-            <div className="flex flex-wrap items-center gap-x-4 gap-y-1 pt-2">
-              {ids.length > 1 ? (
-                <Select
-                  label="Energiser"
-                  value={id!}
-                  options={ids.map((k) => [k, energisers[k]!.name] as const)}
-                  onChange={setPicked}
-                />
-              ) : (
-                <strong>{unit.name}</strong>
-              )}
-              {worst && (
-                <span>
-                  worst point {report?.about && 'about '}
-                  <Num
-                    value={worst.v_V}
-                    q="volt"
-                    from={PULSE}
-                    className={
-                      worst.v_V < worst.aim_V ? 'text-live font-semibold' : 'font-semibold'
-                    }
-                  />{' '}
-                  <span className="label">
-                    aim <Num value={worst.aim_V} q="volt" />
-                  </span>
+    <VoltsMap
+      pins={tab === 'place' ? pins : NO_PINS}
+      land={tab === 'place'}
+      onPress={(pressed) => usePicked.setState({ pressed })}
+    />
+  );
+}
+
+/** Which energiser, where, on what earth and supply, and why. */
+export function PowerSide() {
+  const energisers = useSession((s) => s.plan.energisers);
+  const tab = useView((v) => v.powerTab);
+  const season = useView((v) => v.season);
+  const pressed = usePicked((p) => p.pressed);
+  const { unit, report } = useUnit();
+  const ids = Object.keys(energisers);
+  const worst = report?.seasons[season]?.worst;
+  return (
+    <div className="@container relative px-3 pb-3" data-power-panel>
+      {!unit ? (
+        <p className="pt-3">
+          No energiser yet. On Land press E, then press the place where it stands beside a line.
+        </p>
+      ) : (
+        <>
+          <div className="flex flex-wrap items-center gap-x-4 gap-y-1 pt-2">
+            {ids.length > 1 ? (
+              <Select
+                label="Energiser"
+                value={unit.id}
+                options={ids.map((k) => [k, energisers[k]!.name] as const)}
+                onChange={(picked) => usePicked.setState({ unit: picked })}
+              />
+            ) : (
+              <strong>{unit.name}</strong>
+            )}
+            {worst && (
+              <span>
+                worst point {report?.about && 'about '}
+                <Num
+                  value={worst.v_V}
+                  q="volt"
+                  from={PULSE}
+                  className={worst.v_V < worst.aim_V ? 'text-stop font-semibold' : 'font-semibold'}
+                />{' '}
+                <span className="label">
+                  aim <Num value={worst.aim_V} q="volt" />
                 </span>
-              )}
-            </div>
-            <Tabs
-              label="About the power"
-              tabs={TABS}
-              chosen={tab}
-              onChoose={(t) => look({ powerTab: t, beside: null })}
-            >
-              {!report || report.about ? (
-                <p role="status">
-                  {unit.line
-                    ? report
-                      ? 'A first figure; the pulse is being worked out …'
-                      : 'Working it out …'
-                    : `${unit.name} feeds no line. Put it down beside one on Land.`}
-                </p>
-              ) : (
-                <>
-                  {tab === 'volts' && <Seasons unit={unit} report={report} />}
-                  {tab === 'unit' && <Units unit={unit} report={report} />}
-                  {tab === 'place' && <Places unit={unit} pressed={pressed} onPins={setPins} />}
-                  {tab === 'feel' && <Feel unit={unit} report={report} />}
-                  {tab === 'earth' && (
-                    <>
-                      <SoilChoice unit={unit} />
-                      <Earth unit={unit} report={report} />
-                    </>
-                  )}
-                  {tab === 'supply' && <Supply unit={unit} />}
-                  {tab === 'whatIf' && <WhatIf unit={unit} report={report} />}
-                  {tab === 'sure' && <Sure unit={unit} report={report} />}
-                </>
-              )}
-            </Tabs>
-            <Caution>
-              Figures for planning. One energiser to a fence; rods at least 10 m from other earths;
-              mains work by a licensed electrician. Check the standard and the rules where you are.
-            </Caution>
-          </>
-        )}
-      </div>
+              </span>
+            )}
+          </div>
+          <Tabs
+            label="About the power"
+            tabs={TABS}
+            chosen={tab}
+            onChoose={(t) => look({ powerTab: t, beside: null })}
+          >
+            {!report || report.about ? (
+              <p role="status">
+                {unit.line
+                  ? report
+                    ? 'A first figure; the pulse is being worked out …'
+                    : 'Working it out …'
+                  : `${unit.name} feeds no line. Put it down beside one on Land.`}
+              </p>
+            ) : (
+              <>
+                {tab === 'volts' && <Seasons unit={unit} report={report} />}
+                {tab === 'unit' && <Units unit={unit} report={report} />}
+                {tab === 'place' && <Places unit={unit} pressed={pressed} onPins={onPins} />}
+                {tab === 'feel' && <Feel unit={unit} report={report} />}
+                {tab === 'earth' && (
+                  <>
+                    <SoilChoice unit={unit} />
+                    <Earth unit={unit} report={report} />
+                  </>
+                )}
+                {tab === 'supply' && <Supply unit={unit} />}
+                {tab === 'whatIf' && <WhatIf unit={unit} report={report} />}
+                {tab === 'sure' && <Sure unit={unit} report={report} />}
+              </>
+            )}
+          </Tabs>
+          <Caution>
+            Figures for planning. One energiser to a fence; rods at least 10 m from other earths;
+            mains work by a licensed electrician. Check the standard and the rules where you are.
+          </Caution>
+        </>
+      )}
     </div>
   );
 }

@@ -60,9 +60,9 @@ export function Seasons({ report }: { unit: Energiser; report: EnergiserReport }
                   value={s.worst?.v_V}
                   q="volt"
                   from={worstOrigin(s.season)}
-                  className={short(s) ? 'text-live' : ''}
+                  className={short(s) ? 'text-stop' : ''}
                 />
-                {short(s) && <span className="label text-live"> short</span>}
+                {short(s) && <span className="label text-stop"> short</span>}
               </>
             ),
           },

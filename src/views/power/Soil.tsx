@@ -140,8 +140,8 @@ export function Pins({ unit }: { unit: Energiser }) {
               from: { kind: 'formula', title: 'Four pins in line', formula: '4πaR/(1 + 2a/√(a²+4b²) − a/√(a²+b²))', source: 'Wenner 1915; IEEE Std 81' }, // prettier-ignore
               cell: (r) => (
                 <>
-                  <Num value={r.rho} q="resistivity" className={odd(r.rho) ? 'text-live' : ''} />
-                  {odd(r.rho) && <span className="label text-live"> stands apart</span>}
+                  <Num value={r.rho} q="resistivity" className={odd(r.rho) ? 'text-stop' : ''} />
+                  {odd(r.rho) && <span className="label text-stop"> stands apart</span>}
                 </>
               ),
             },

@@ -124,7 +124,7 @@ export function Supply({ unit }: { unit: Energiser }) {
         </strong>
         .{' '}
         {year.flat_days > 0 ? (
-          <strong className="text-live">Flat on {year.flat_days} days of this year.</strong>
+          <strong className="text-stop">Flat on {year.flat_days} days of this year.</strong>
         ) : (
           <>
             Lowest charge of the year <Num value={year.lowest_share} q="percent" />.
@@ -225,7 +225,7 @@ function Leads({ supply }: { supply: Of }) {
       />
       <span>
         lose <Num value={loss} q="percent" from={LOSS} />
-        {loss > 0.03 && <span className="label text-live"> too much: shorter or stouter</span>}
+        {loss > 0.03 && <span className="label text-stop"> too much: shorter or stouter</span>}
       </span>
     </p>
   );
@@ -270,7 +270,7 @@ function Year({ share }: { share: readonly number[] }) {
         strokeWidth={1.4}
       />
       {MONTHS.map((m, i) => (
-        <text key={m} x={x(i * 30.4 + 3)} y={h - 3} className="fill-soft text-[9.5px]">
+        <text key={m} x={x(i * 30.4 + 3)} y={h - 3} className="fill-soft text-[0.679rem]">
           {m}
         </text>
       ))}

@@ -86,7 +86,7 @@ export function Sure({ unit, report }: { unit: Energiser; report: EnergiserRepor
       {answer && (
         <div className={stale ? 'opacity-60' : ''}>
           {stale && <p role="status">Of the plan as it was: draw again.</p>}
-          <p className="mt-3 text-[15px]" data-sure>
+          <p className="mt-3 text-[1.071rem]" data-sure>
             Keeps its aim in <strong>{answer.holds} of 100</strong> such{' '}
             {cat.seasons[answer.season as SeasonId]!.name.toLowerCase()} seasons. Worst point{' '}
             <Num value={answer.worst_V[0]} q="volt" bare /> to{' '}

@@ -61,7 +61,7 @@ function Legend({ reserve }: { reserve: string }) {
     ['dead', 'not fed'],
   ];
   return (
-    <div className="bg-panel/95 border-rule absolute top-2 right-2 border px-2 py-1 text-[12px]">
+    <div className="bg-panel/95 border-rule absolute top-2 right-2 border px-2 py-1 text-[0.857rem]">
       <button
         className="label w-full cursor-pointer text-left"
         aria-expanded={open}

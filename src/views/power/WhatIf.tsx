@@ -104,7 +104,7 @@ export function WhatIf({ unit, report }: { unit: Energiser; report: EnergiserRep
           <QuantityField label="Leak" q="ohm" min={10} max={1e6} value={leak} onCommit={setLeak} />
         )}
       </div>
-      <p className="mt-3 text-[15px]" role="status" data-what-if>
+      <p className="mt-3 text-[1.071rem]" role="status" data-what-if>
         Worst point now <Num value={now} q="volt" from={PULSE} />
         {asked && (
           <>
@@ -112,7 +112,7 @@ export function WhatIf({ unit, report }: { unit: Energiser; report: EnergiserRep
             {waiting && !value ? (
               '…'
             ) : (
-              <strong className={value?.score && value.score.share < 1 ? 'text-live' : ''}>
+              <strong className={value?.score && value.score.share < 1 ? 'text-stop' : ''}>
                 <Num value={value?.score?.worst.v_V} q="volt" />
               </strong>
             )}

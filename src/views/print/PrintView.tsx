@@ -105,7 +105,7 @@ function Sheets({ id, loaded }: { id: string; loaded: Loaded }) {
             <Printer size={14} aria-hidden /> Print
           </Button>
         ) : (
-          <span role="alert" className="text-live">
+          <span role="alert" className="text-stop">
             More than 60 sheets: take a smaller scale.
           </span>
         )}

@@ -55,11 +55,11 @@ export function GroundTrack({ line, report, profile, x, top, height, steeper }: 
   const posts = report.posts.filter((p) => p.s_m >= from - 40 && p.s_m <= to + 40);
   return (
     <g data-track="ground">
-      <text x={4} y={Math.max(top + 8, y(high) + 4)} className="fill-soft text-[11px]">
+      <text x={4} y={Math.max(top + 8, y(high) + 4)} className="fill-soft text-[0.786rem]">
         {say(high, 'length', units)}
       </text>
       {high - low > 0.5 && (
-        <text x={4} y={bottom} className="fill-soft text-[11px]">
+        <text x={4} y={bottom} className="fill-soft text-[0.786rem]">
           {say(low, 'length', units)}
         </text>
       )}
@@ -118,7 +118,7 @@ export function GroundTrack({ line, report, profile, x, top, height, steeper }: 
               x={x(g.at_m)}
               y={y(zAt(profile, g.at_m)) - fence - 7}
               textAnchor="middle"
-              className="fill-ink text-[11px]"
+              className="fill-ink text-[0.786rem]"
             >
               {g.name}
             </text>

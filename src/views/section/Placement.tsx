@@ -74,7 +74,7 @@ export function PlacementPart({ line, report }: { line: Line; report: LineReport
         )}
       </div>
       {job.fault && (
-        <p role="alert" className="text-live mt-2">
+        <p role="alert" className="text-stop mt-2">
           This could not be worked out: {job.fault}
         </p>
       )}
@@ -192,7 +192,7 @@ function Compared({
   return (
     <>
       {best !== null && (
-        <p className="mb-2 text-[15px] font-semibold" data-saved>
+        <p className="mb-2 text-[1.071rem] font-semibold" data-saved>
           {uniform === null
             ? `${best} posts between the ends; no equal bays keep these limits.`
             : uniform > best
@@ -202,7 +202,7 @@ function Compared({
       )}
       <DataTable
         label={`Placement of ${line.name} compared`}
-        className="text-[13px]"
+        className="text-[0.929rem]"
         rows={compared}
         keyOf={(c) => c.placed}
         rowProps={(_, i) => ({ className: i === 0 ? 'font-semibold' : '' })}

@@ -109,7 +109,7 @@ export function PostCard({ line, report }: { line: Line; report: LineReport }) {
         Lifted <Num value={Math.max(0, post.uplift_N)} q="force" from={UPLIFT} />, holds{' '}
         <Num value={post.holds_N} q="force" from={HOLDS} />
         {lifts && (
-          <strong className="text-live">
+          <strong className="text-stop">
             {' '}
             – too little: a stouter post, an anchor, a dropper or fill here, or end the run.
           </strong>

@@ -33,7 +33,7 @@ export function PostList({ line, report }: { line: Line; report: LineReport }) {
         keyOf={(post) => post.s_m}
         chosen={(_, i) => i === chosen}
         scroll="min-h-0 flex-1 max-[1000px]:max-h-[60vh]"
-        className="text-[12.5px]"
+        className="text-[0.893rem]"
         columns={[
           {
             name: 'post',
@@ -74,7 +74,7 @@ export function PostList({ line, report }: { line: Line; report: LineReport }) {
               <>
                 <Num value={Math.max(0, post.uplift_N)} q="force" bare />
                 {post.uplift_N * safety > post.holds_N && (
-                  <strong className="text-live" title="more than it holds">
+                  <strong className="text-stop" title="more than it holds">
                     {' '}
                     !
                   </strong>

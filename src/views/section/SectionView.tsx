@@ -1,6 +1,5 @@
 import { useSession } from '../../session/session.js';
 import { useView } from '../../session/view.js';
-import { LineList } from '../shell/LineList.js';
 import { Limits } from './Limits.js';
 import { PlacementPart } from './Placement.js';
 import { PostCard } from './PostCard.js';
@@ -12,15 +11,14 @@ export function SectionView() {
   const line = useSession((s) => (id ? s.plan.lines[id] : undefined));
   const report = useSession((s) => (id ? s.report?.lines[id] : undefined));
   return (
-    <div className="flex h-full max-[700px]:h-auto max-[700px]:flex-col">
-      <LineList />
+    <div className="@container h-full">
       {line && report && (
-        <div className="flex min-w-0 flex-1 max-[1000px]:flex-col max-[1000px]:overflow-auto">
-          <div className="relative min-w-0 flex-1 overflow-auto p-4 max-[1000px]:flex-none">
+        <div className="flex h-full flex-col @[46rem]:flex-row">
+          <div className="relative min-w-0 shrink-0 p-4 @[46rem]:flex-1 @[46rem]:shrink @[46rem]:overflow-auto">
             <PlacementPart line={line} report={report} />
             <Limits line={line} report={report} />
           </div>
-          <div className="border-rule flex w-[352px] shrink-0 flex-col overflow-hidden border-l p-4 max-[1000px]:w-full max-[1000px]:border-l-0">
+          <div className="border-rule flex min-w-0 flex-col p-4 @[46rem]:w-[40%] @[46rem]:max-w-[36rem] @[46rem]:min-w-[24rem] @[46rem]:overflow-hidden @[46rem]:border-l">
             <PostCard line={line} report={report} />
             <PostList line={line} report={report} />
           </div>

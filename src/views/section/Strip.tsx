@@ -75,7 +75,7 @@ export function Strip({ line, report, volts, width, tall, tracksOpen, onTracks }
           {tall && (
             <>
               <select
-                className="field !min-h-7 !py-0 text-[12.5px]"
+                className="field !min-h-7 !py-0 text-[0.893rem]"
                 aria-label="Ground drawn steeper"
                 value={steeper}
                 onChange={(e) => look({ steeper: Number(e.target.value) })}
@@ -214,7 +214,7 @@ function Reading({
   if (s === null) return <span className="label">move over the section to read it</span>;
   const post = report.posts[postNear(report.posts, s)!]!;
   return (
-    <span className="figure min-w-0 truncate text-[12.5px]" aria-live="off" data-reading>
+    <span className="figure min-w-0 truncate text-[0.893rem]" aria-live="off" data-reading>
       {where(s)}, ground {say(zAt(profile, s), 'length', units)}
       {volts ? `, ${say(readAt(volts.s_m, volts.v_V, s), 'volt', units)}` : ''}
       {post.uplift_N > 1 ? `, lifted ${say(post.uplift_N, 'force', units)}` : ''}

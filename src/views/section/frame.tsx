@@ -58,7 +58,7 @@ export function Axis({
           strokeDasharray={tape === 0 ? '1 2' : undefined}
         />
         {told && (
-          <text y={10} textAnchor="middle" className="fill-soft text-[11px]">
+          <text y={10} textAnchor="middle" className="fill-soft text-[0.786rem]">
             {say(tape, 'length', units)}
           </text>
         )}
@@ -73,7 +73,7 @@ export function TrackName({ name, texts }: { name: string; texts: readonly [numb
     <>
       <title>{name}</title>
       {texts.map(([y, text]) => (
-        <text key={`${y}${text}`} x={4} y={y} className="fill-soft text-[10.5px]">
+        <text key={`${y}${text}`} x={4} y={y} className="fill-soft text-[0.75rem]">
           {text}
         </text>
       ))}

@@ -40,7 +40,7 @@ function Limit({ x, y, label }: { x: Scale; y: number; label?: string }) {
           x={right - 2}
           y={y < 14 ? y + 11 : y - 3}
           textAnchor="end"
-          className="fill-soft text-[10.5px]"
+          className="fill-soft text-[0.75rem]"
           stroke="var(--panel)"
           strokeWidth={3}
           paintOrder="stroke"
@@ -124,7 +124,7 @@ function UpliftTrack({ report, x, height }: TrackProps) {
                 x2={x(p.s_m)}
                 y1={y(0)}
                 y2={y(p.uplift_N)}
-                stroke={over ? 'var(--live)' : 'var(--ink)'}
+                stroke={over ? 'var(--stop)' : 'var(--ink)'}
                 strokeWidth={over ? 4 : 2.5}
               />
             )}
@@ -180,7 +180,7 @@ function VoltsTrack({ line, report, volts, x, height }: TrackProps) {
   const aim = report.requirement?.aim_V ?? null;
   if (!volts) {
     return (
-      <text x={LEFT} y={height / 2 + 4} className="fill-soft text-[11px]">
+      <text x={LEFT} y={height / 2 + 4} className="fill-soft text-[0.786rem]">
         No volts: nothing feeds this line.
       </text>
     );
@@ -215,7 +215,7 @@ function VoltsTrack({ line, report, volts, x, height }: TrackProps) {
         <text
           x={LEFT + 4}
           y={height - 6}
-          className="fill-ink text-[10.5px]"
+          className="fill-ink text-[0.75rem]"
           stroke="var(--panel)"
           strokeWidth={3}
           paintOrder="stroke"
@@ -322,7 +322,7 @@ function PullTrack({ report, x, height }: TrackProps) {
               x2={b}
               y1={y(pull)}
               y2={y(pull)}
-              stroke={pull > limit ? 'var(--live)' : 'var(--ink)'}
+              stroke={pull > limit ? 'var(--stop)' : 'var(--ink)'}
               strokeWidth={2}
             />
           </g>

@@ -1,61 +1,53 @@
-import { PanelRightClose, PanelRightOpen } from 'lucide-react';
-import { lazy, memo, Suspense, useEffect, useRef, useState } from 'react';
+import { PanelRightClose, SkipBack, SkipForward, X } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import { causesOf, matching, type Cause } from '../../core/findings/causes.js';
 import { isOpen } from '../../core/report/open.js';
 import type { Finding } from '../../core/report/schema.js';
-import { FindingMark, KIND_NAMES } from '../../ui/parts/FindingMark.js';
-import { commitPatch, useSession } from '../../session/session.js';
-import { startPlacing } from '../../session/placing.js';
-import { chooseLine, goTo, look, useView } from '../../session/view.js';
-import { PatchWords } from './PatchWords.js';
+import { useSession } from '../../session/session.js';
+import { look, useView } from '../../session/view.js';
 import { Button } from '../../ui/parts/Button.js';
+import { FindingMark } from '../../ui/parts/FindingMark.js';
+import { KIND_NAMES } from '../../ui/parts/findingShapes.js';
+import { useRoving } from '../../ui/parts/roving.js';
+import { STEPS } from '../steps.js';
+import { CauseEntry } from './CauseEntry.js';
+import { walkFindings } from './walk.js';
 
-const MARKS: Record<string, string> = {
-  published: 'published',
-  practice: 'practice',
-  memory: 'from memory',
-  derived: 'derived',
-  assumed: 'assumed',
-};
+const NONE: readonly Finding[] = [];
+const KINDS = ['stop', 'mend', 'confirm'] as const;
 
-const Accept = lazy(() => import('./Accept.js').then((m) => ({ default: m.Accept })));
+/** How many there are of each kind, by mark and figure. */
+export function FindingCounts({ words = false }: { words?: boolean }) {
+  const findings = useSession((s) => s.report?.findings) ?? NONE;
+  const count = (kind: Finding['kind']) =>
+    findings.filter((f) => f.kind === kind && isOpen(f)).length;
+  return (
+    <span
+      className="inline-flex items-center gap-2.5"
+      aria-label={`Findings: ${KINDS.map((k) => `${count(k)} ${KIND_NAMES[k]}`).join(', ')}`}
+      role="img"
+    >
+      {KINDS.map((kind) => (
+        <span key={kind} className="inline-flex items-center gap-1" title={KIND_NAMES[kind]}>
+          <FindingMark kind={kind} size={13} silent />
+          <span className="figure">{count(kind)}</span>
+          {words && <span className="label">{KIND_NAMES[kind]}</span>}
+        </span>
+      ))}
+    </span>
+  );
+}
 
-/** Findings that are listed at once. */
-const FIRST = 150;
-
-/** What is wrong or doubtful, worst first; each points at its place and may be mended. */
+/** Beside the view: what is wrong or doubtful, by cause. */
 export function Findings() {
-  const found = useSession((s) => s.report?.findings) ?? [];
-  const findings = found.filter(isOpen);
-  const letBe = found.filter((f) => !isOpen(f));
-  const open = useView((v) => v.findingsOpen);
-  const chosen = useView((v) => v.finding);
-  const [all, setAll] = useState(false);
-  // A station has a thousand of them: the worst come first, the rest when they are asked for.
-  const shown = findings.filter((f, i) => all || i < FIRST || f.id === chosen);
-  const count = (kind: Finding['kind']) => findings.filter((f) => f.kind === kind).length;
-  if (!open) {
-    return (
-      <aside aria-label="Findings" className="border-rule bg-panel no-print border-l p-1">
-        <Button aria-label="Show findings" onClick={() => look({ findingsOpen: true })}>
-          <PanelRightOpen size={16} aria-hidden />
-        </Button>
-      </aside>
-    );
-  }
   return (
     <aside
       aria-label="Findings"
-      className="border-rule bg-panel no-print flex w-[284px] shrink-0 flex-col border-l max-[700px]:w-full"
+      className="border-rule bg-panel no-print flex h-full flex-col"
+      data-findings
     >
-      <div className="border-rule flex items-center justify-between border-b px-3 py-1.5">
-        <h2 className="font-semibold">Findings</h2>
-        <span className="inline-flex items-center gap-3 text-sm">
-          {(['stop', 'mend', 'confirm'] as const).map((kind) => (
-            <span key={kind} className="inline-flex items-center gap-1" title={KIND_NAMES[kind]}>
-              <FindingMark kind={kind} size={13} />
-              <span className="figure">{count(kind)}</span>
-            </span>
-          ))}
+      <Head
+        end={
           <Button
             className="!min-h-7 !px-1.5"
             aria-label="Fold findings away"
@@ -63,116 +55,175 @@ export function Findings() {
           >
             <PanelRightClose size={15} aria-hidden />
           </Button>
-        </span>
-      </div>
-      <ul className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} aria-label="List of findings">
-        {shown.map((f) => (
-          <FindingRow key={f.id} finding={f} />
-        ))}
-        {shown.length < findings.length && (
-          <li className="p-3">
-            <Button onClick={() => setAll(true)}>{findings.length - shown.length} more</Button>
-          </li>
-        )}
-        {findings.length === 0 && <li className="label p-3">Nothing found.</li>}
-        {letBe.length > 0 && (
-          <li>
-            <details open={letBe.some((f) => f.id === chosen) || undefined}>
-              <summary className="label cursor-pointer px-3 py-2">{letBe.length} let be</summary>
-              <ul aria-label="Findings that were let be">
-                {letBe.map((f) => (
-                  <FindingRow key={f.id} finding={f} />
-                ))}
-              </ul>
-            </details>
-          </li>
-        )}
-      </ul>
+        }
+      />
+      <FindingList />
     </aside>
   );
 }
 
-/** A placement is worked out first; the Section shows it before it is taken. */
-function placeAnew(line: string): void {
-  chooseLine(line);
-  goTo('section', useSession.getState().id);
-  void startPlacing([line]);
+/** The same over the view, where there is no room beside it. */
+export function FindingsDrawer() {
+  return (
+    <aside
+      aria-label="Findings"
+      className="border-ink bg-panel no-print absolute inset-y-0 right-0 z-30 flex w-[min(24rem,92%)] flex-col border-l shadow-xl"
+      data-findings
+      onKeyDown={(e) => e.key === 'Escape' && look({ drawer: false })}
+    >
+      <Head
+        end={
+          <Button
+            className="!min-h-7 !px-1.5"
+            aria-label="Close findings"
+            onClick={() => look({ drawer: false })}
+          >
+            <X size={16} aria-hidden />
+          </Button>
+        }
+      />
+      <FindingList />
+    </aside>
+  );
 }
 
-const FindingRow = memo(function FindingRow({ finding }: { finding: Finding }) {
-  const chosen = useView((v) => v.finding === finding.id);
-  const [seen, setSeen] = useState(false);
-  const row = useRef<HTMLLIElement>(null);
-  useEffect(() => {
-    if (chosen) row.current?.scrollIntoView({ block: 'nearest' });
-    else setSeen(false);
-  }, [chosen]);
-  const point = () =>
-    look({
-      finding: chosen ? null : finding.id,
-      ...(finding.place.line
-        ? {
-            line: finding.place.line,
-            vertex: null,
-            thing: null,
-            cursor: finding.place.from_m ?? null,
-          }
-        : {}),
-    });
-  const mend = () => {
-    commitPatch(finding.mend!.words.toLowerCase(), finding.mend!.patch);
-    look({ finding: null });
-  };
+function Head({ end }: { end: React.ReactNode }) {
   return (
-    <li
-      ref={row}
-      className={`border-rule border-b ${chosen ? 'bg-chosen' : ''}`}
-      data-finding={finding.rule}
-    >
-      <button
-        className="flex w-full cursor-pointer items-start gap-2 px-3 py-2 text-left"
-        aria-expanded={chosen}
-        onClick={point}
-      >
-        <span className="mt-0.5">
-          <FindingMark kind={finding.kind} />
-        </span>
-        <span>{finding.title}</span>
-      </button>
-      {chosen && (
-        <div className="space-y-1.5 px-3 pb-3 pl-8 text-[13px]">
-          <p>{finding.why}</p>
-          <p>{finding.todo}</p>
-          <p className="label">
-            {MARKS[finding.source.mark] ?? finding.source.mark}: {finding.source.text}
-          </p>
-          {finding.withheld && <p className="label">{finding.withheld}</p>}
-          {finding.trying && <p className="label">A mend is being tried …</p>}
-          {finding.mend &&
-            (seen ? (
-              <div className="border-ink border p-2">
-                <PatchWords patch={finding.mend.patch} />
-                <div className="mt-2 flex gap-2">
-                  <Button strong onClick={mend} autoFocus>
-                    Take it
-                  </Button>
-                  <Button onClick={() => setSeen(false)}>Leave it</Button>
-                </div>
-              </div>
-            ) : (
-              <Button
-                onClick={() =>
-                  finding.mend!.place === undefined ? setSeen(true) : placeAnew(finding.mend!.place)
-                }
-              >
-                Mend: {finding.mend.words.toLowerCase()}
-              </Button>
-            ))}
-          <Suspense fallback={null}>
-            <Accept finding={finding} />
-          </Suspense>
-        </div>
-      )}
-    </li>
+    <div className="border-rule flex flex-wrap items-center justify-between gap-x-3 border-b px-3 py-1.5">
+      <h2 className="font-semibold">Findings</h2>
+      <FindingCounts />
+      {end}
+    </div>
   );
-});
+}
+
+/** The list itself: this step first, the others folded and counted, what is let be apart. */
+export function FindingList() {
+  const findings = useSession((s) => s.report?.findings) ?? NONE;
+  const lines = useSession((s) => s.plan.lines);
+  const step = useView((v) => v.step);
+  const line = useView((v) => v.line);
+  const [asked, setAsked] = useState('');
+  const [only, setOnly] = useState('');
+  const roving = useRoving<HTMLDivElement>('[data-rove]');
+  const { here, elsewhere, accepted } = useMemo(() => {
+    const own =
+      only === ''
+        ? findings
+        : findings.filter((f) => f.place.line === (only === '*' ? line : only));
+    return causesOf(own, { steps: STEPS.map((s) => s.id), step, line });
+  }, [findings, step, line, only]);
+  const sift = (causes: readonly Cause[]) => matching(causes, asked, (id) => lines[id]?.name ?? '');
+  const searching = asked.trim() !== '' || only !== '';
+  const named = (id: string) => STEPS.find((s) => s.id === id)?.name ?? id;
+  const own = sift(here);
+  const others = elsewhere
+    .map((e) => ({ ...e, causes: sift(e.causes) }))
+    .filter((e) => e.causes.length > 0);
+  const letBe = sift(accepted);
+  return (
+    <>
+      <div className="border-rule flex items-center gap-1 border-b px-2 py-1">
+        <select
+          className="field !min-h-8 w-[7.5rem] min-w-0 flex-1 truncate"
+          aria-label="Findings of"
+          value={only}
+          onChange={(e) => setOnly(e.target.value)}
+        >
+          <option value="">all lines</option>
+          {line && <option value="*">the chosen line</option>}
+          {Object.values(lines).map((l) => (
+            <option key={l.id} value={l.id}>
+              {l.name}
+            </option>
+          ))}
+        </select>
+        <input
+          className="field !min-h-8 w-20 min-w-0 flex-1"
+          type="search"
+          placeholder="find"
+          aria-label="Find in the findings"
+          value={asked}
+          onChange={(e) => setAsked(e.target.value)}
+        />
+        <Button
+          className="!min-h-8 !px-1.5"
+          aria-label="The finding before"
+          title="The finding before (Shift+N)"
+          onClick={() => walkFindings(-1)}
+        >
+          <SkipBack size={14} aria-hidden />
+        </Button>
+        <Button
+          className="!min-h-8 !px-1.5"
+          aria-label="The next finding"
+          title="The next finding (N)"
+          onClick={() => walkFindings(1)}
+        >
+          <SkipForward size={14} aria-hidden />
+        </Button>
+      </div>
+      <div
+        id="findings"
+        tabIndex={-1}
+        {...roving}
+        className="min-h-0 flex-1 overflow-y-auto"
+        role="group"
+        aria-label="List of findings"
+      >
+        {own.length > 0 && <h3 className="label px-3 pt-2">{named(step)}, this step</h3>}
+        <Causes causes={own} label={`On ${named(step)}`} />
+        {own.length === 0 && (
+          <p className="label px-3 pt-2">
+            {searching
+              ? 'Nothing of that kind on this step.'
+              : findings.length === 0
+                ? 'Nothing found.'
+                : `Nothing found on ${named(step)}.`}
+          </p>
+        )}
+        {others.map(({ step: other, causes }) => (
+          <Folded key={other} words={named(other)} causes={causes} open={searching || undefined} />
+        ))}
+        {letBe.length > 0 && <Folded words="Let be" causes={letBe} open={undefined} />}
+      </div>
+    </>
+  );
+}
+
+function Causes({ causes, label }: { causes: readonly Cause[]; label: string }) {
+  return (
+    <ul aria-label={label}>
+      {causes.map((cause) => (
+        <CauseEntry key={cause.key} cause={cause} />
+      ))}
+    </ul>
+  );
+}
+
+/** What belongs to another step: a heading with its count, opened by a press or by what is chosen. */
+function Folded({
+  words,
+  causes,
+  open,
+}: {
+  words: string;
+  causes: readonly Cause[];
+  open: boolean | undefined;
+}) {
+  const chosen = useView((v) => v.finding);
+  const inIt = causes.some((c) => c.findings.some((f) => f.id === chosen));
+  const total = causes.reduce((n, c) => n + c.findings.length, 0);
+  return (
+    <details className="border-rule border-b" open={open ?? (inIt || undefined)}>
+      <summary data-rove className="flex cursor-pointer items-center gap-2 px-3 py-2">
+        <span className="flex-1">{words}</span>
+        {KINDS.filter((k) => causes.some((c) => c.kind === k)).map((kind) => (
+          <FindingMark key={kind} kind={kind} size={12} />
+        ))}
+        <span className="figure">{total}</span>
+      </summary>
+      <Causes causes={causes} label={words === 'Let be' ? 'Findings that were let be' : words} />
+    </details>
+  );
+}

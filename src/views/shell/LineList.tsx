@@ -1,34 +1,52 @@
-import { useEffect } from 'react';
+import { useState } from 'react';
 import { useSession } from '../../session/session.js';
-import { chooseLine, useView } from '../../session/view.js';
+import { chooseLine, look, useView } from '../../session/view.js';
+import { useRoving } from '../../ui/parts/roving.js';
 
-/** The lines of the property as a column to choose from; always one chosen. */
+/** From so many on, a list can be sifted. */
+export const MANY = 8;
+
+/** The lines of the property as a column to choose from. */
 export function LineList({ note }: { note?: (id: string) => string }) {
   const lines = useSession((s) => s.plan.lines);
   const chosen = useView((v) => v.line);
-  const ids = Object.keys(lines);
-  const first = ids[0];
-  useEffect(() => {
-    if ((!chosen || !(chosen in lines)) && first) chooseLine(first);
-  }, [chosen, lines, first]);
+  const [asked, setAsked] = useState('');
+  const roving = useRoving<HTMLDivElement>('button');
+  const all = Object.values(lines);
+  const shown = all.filter((l) => l.name.toLowerCase().includes(asked.trim().toLowerCase()));
   return (
-    <div
-      className="border-rule w-[168px] shrink-0 overflow-y-auto border-r py-2 max-[700px]:max-h-44 max-[700px]:w-full max-[700px]:border-r-0 max-[700px]:border-b"
-      role="group"
-      aria-label="Lines"
-    >
-      {ids.map((id) => (
-        <button
-          key={id}
-          aria-current={id === chosen ? 'true' : undefined}
-          className={`block w-full cursor-pointer px-3 py-1 text-left ${id === chosen ? 'bg-chosen font-semibold' : 'hover:bg-chosen'}`}
-          onClick={() => chooseLine(id)}
-        >
-          {lines[id]!.name}
-          {note && <span className="label block">{note(id)}</span>}
-        </button>
-      ))}
-      {ids.length === 0 && <p className="label px-3">No line yet: draw one on Land.</p>}
+    <div className="bg-panel min-h-full">
+      {all.length > MANY && (
+        <div className="bg-panel sticky top-0 z-[1] p-1.5 pr-10">
+          <input
+            className="field w-full"
+            type="search"
+            placeholder="find a line"
+            aria-label="Find a line"
+            value={asked}
+            onChange={(e) => setAsked(e.target.value)}
+          />
+        </div>
+      )}
+      <div {...roving} role="group" aria-label="Lines" className="py-1">
+        {shown.map(({ id, name }) => (
+          <button
+            key={id}
+            aria-current={id === chosen ? 'true' : undefined}
+            className={`line-row block w-full cursor-pointer px-3 py-1 text-left ${id === chosen ? 'bg-chosen font-semibold' : 'hover:bg-chosen'}`}
+            onClick={() => {
+              chooseLine(id);
+              // In the hand the list gives way to what was chosen.
+              look({ sheetSize: 'peek' });
+            }}
+          >
+            <bdi>{name}</bdi>
+            {note && <span className="label block">{note(id)}</span>}
+          </button>
+        ))}
+      </div>
+      {all.length === 0 && <p className="label px-3 py-2">No line yet: draw one on Land.</p>}
+      {all.length > 0 && shown.length === 0 && <p className="label px-3">No line of that name.</p>}
     </div>
   );
 }

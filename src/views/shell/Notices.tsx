@@ -6,7 +6,7 @@ import type { Step } from '../steps.js';
 import { look, useView } from '../../session/view.js';
 import { Button } from '../../ui/parts/Button.js';
 
-const BAR = 'border-live bg-panel border-b-2 px-3 py-2';
+const BAR = 'border-stop bg-panel border-b-2 px-3 py-2';
 
 /** What could not be done, what was not taken, what met, and what this browser cannot keep. */
 export function Notices() {

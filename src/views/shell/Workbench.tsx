@@ -1,21 +1,26 @@
-import { lazy, useEffect, useState } from 'react';
+import { lazy, useEffect, useRef, useState } from 'react';
+import type { Plan } from '../../core/plan/schema.js';
 import { Loaded } from '../../ui/parts/Loaded.js';
 import { openSession, redo, refuse, undo, useSession } from '../../session/session.js';
+import { inHand, useShape } from '../../session/shape.js';
 import { goTo, look, rememberView, useView } from '../../session/view.js';
-import { SectionStrip } from '../section/SectionStrip.js';
 import { bound, useKeys } from '../../ui/keys.js';
 import { stepNamed, STEPS, type Step } from '../steps.js';
-import { Findings } from './Findings.js';
+import { Desk } from './Desk.js';
+import { Hand } from './Hand.js';
 import { HelpSheet, Notices } from './Notices.js';
-import { Rail } from './Rail.js';
+import { PrintHead } from './PrintHead.js';
+import { Told } from './Told.js';
 import { TopBar } from './TopBar.js';
+import { walkFindings } from './walk.js';
 
 const Tour = lazy(() => import('./Tour.js').then((m) => ({ default: m.Tour })));
 
-/** One property: rail of steps, the view, the section below, findings beside. */
+/** One property: opened, then laid out as the room on the screen allows. */
 export function Workbench({ id, step: first }: { id: string; step: string }) {
   const [state, setState] = useState<'opening' | 'open' | string>('opening');
   const step = stepNamed(useView((v) => v.step)).step;
+  const shape = useShape();
 
   useEffect(() => {
     rememberView();
@@ -40,6 +45,7 @@ export function Workbench({ id, step: first }: { id: string; step: string }) {
   const tour = useView((v) => v.tour !== null);
   const worked = useSession((s) => s.report != null);
   useEffect(() => (worked ? fetchAhead() : undefined), [worked]);
+  useTitle(step, state === 'open');
 
   if (state !== 'open') {
     return (
@@ -58,19 +64,17 @@ export function Workbench({ id, step: first }: { id: string; step: string }) {
     );
   }
   return (
-    <div className="flex h-dvh flex-col max-[700px]:h-auto">
+    <div className="shell flex h-dvh flex-col" data-shape={shape}>
+      <SkipLinks section={step.section} />
       <TopBar />
       <Notices />
-      <div className="flex min-h-0 flex-1 max-[700px]:flex-col">
-        <Rail />
-        <main className="flex min-w-0 flex-1 flex-col" aria-label={step.name}>
-          <div className="relative min-h-0 flex-1 overflow-auto">
-            <StepView step={step} />
-          </div>
-          {step.section && <SectionStrip />}
-        </main>
-        <Findings />
-      </div>
+      <PrintHead step={step} />
+      {inHand(shape) ? (
+        <Hand step={step} flat={shape === 'flat'} />
+      ) : (
+        <Desk step={step} shape={shape} />
+      )}
+      <Told />
       <HelpSheet steps={STEPS} />
       {tour && (
         <Loaded what="The tour">
@@ -79,6 +83,47 @@ export function Workbench({ id, step: first }: { id: string; step: string }) {
       )}
     </div>
   );
+}
+
+/** Past the rail and the tools for those who go by keyboard. */
+function SkipLinks({ section }: { section: boolean }) {
+  const links = [
+    ['view', 'Skip to the view'],
+    ...(section ? [['section-strip', 'Skip to the section']] : []),
+    ['findings', 'Skip to the findings'],
+  ] as const;
+  return (
+    <nav aria-label="Skip" className="no-print">
+      {links.map(([to, words]) => (
+        <a
+          key={to}
+          href={`#${to}`}
+          className="bg-ink text-sheet sr-only z-50 p-3 focus:not-sr-only focus:absolute"
+          onClick={(event) => {
+            event.preventDefault();
+            if (to === 'findings') look({ drawer: true, findingsOpen: true });
+            requestAnimationFrame(() => document.getElementById(to!)?.focus());
+          }}
+        >
+          {words}
+        </a>
+      ))}
+    </nav>
+  );
+}
+
+/** The title of the page follows the step; the focus goes to the view when another step was chosen. */
+function useTitle(step: Step, open: boolean): void {
+  // Before it is open there is no plan.
+  const name = useSession((s) => (s.plan as Plan | undefined)?.name ?? '');
+  const before = useRef<string | null>(null);
+  useEffect(() => {
+    if (!open) return;
+    document.title = `${step.name}, ${name} · Anabatic`;
+    if (before.current !== null && before.current !== step.id)
+      document.getElementById('view')?.focus({ preventScroll: true });
+    before.current = step.id;
+  }, [step, name, open]);
 }
 
 /** How long after the first figures the other steps are fetched, ms: nobody waits for anything then. */
@@ -94,20 +139,17 @@ function fetchAhead(): () => void {
   return () => clearTimeout(timer);
 }
 
-/** The view of a step; a word stands there while it is being loaded. */
-export function StepView({ step }: { step: Step }) {
-  return (
-    <Loaded key={step.id} what={step.name} fallback={<p className="p-4">Drawing {step.name} …</p>}>
-      <step.view />
-    </Loaded>
-  );
-}
-
 /** Keys that work on every step. */
 function useShellKeys(steps: readonly Step[]): void {
   const id = useSession((s) => s.id);
   useKeys([
     ...steps.map((s) => [s.key, () => goTo(s.id, id)] as const),
-    ...bound('everywhere', { undo, redo, help: () => look({ help: true }) }),
+    ...bound('everywhere', {
+      undo,
+      redo,
+      help: () => look({ help: true }),
+      next: () => walkFindings(1),
+      last: () => walkFindings(-1),
+    }),
   ]);
 }

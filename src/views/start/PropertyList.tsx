@@ -23,7 +23,7 @@ export function PropertyList({
           <h1 className="text-4xl font-semibold" style={{ fontStretch: '108%' }}>
             Anabatic
           </h1>
-          <p className="mt-2 max-w-[46ch] text-[15px]">
+          <p className="mt-2 max-w-[46ch] text-[1.071rem]">
             Plans, builds and looks after permanent high-tensile electric fences: from a walked line
             to an order list, with the reason beside every number.
           </p>
@@ -57,7 +57,7 @@ export function PropertyList({
         </figure>
       </div>
       {error && (
-        <p role="alert" className="text-live mt-3">
+        <p role="alert" className="text-stop mt-3">
           {error}
         </p>
       )}

@@ -15,7 +15,7 @@ export function Question({
 }) {
   return (
     <fieldset className="border-ink mt-6 border-t pt-2">
-      <legend className="float-left mb-2 w-full text-[16px] font-semibold">
+      <legend className="float-left mb-2 w-full text-[1.143rem] font-semibold">
         <span className="figure text-soft mr-2">{number}</span>
         {title}
       </legend>
@@ -37,7 +37,7 @@ export function Labelled({ name, children }: { name: string; children: ReactNode
 /** What is wrong with an answer, beside it. */
 export function Fault({ words }: { words: string | undefined }) {
   return words ? (
-    <p role="alert" className="text-live mt-1">
+    <p role="alert" className="text-stop mt-1">
       {words}
     </p>
   ) : null;

@@ -11,7 +11,6 @@ import { MEASURED, Num, useUnits, WhereFrom, type Origin } from '../../ui/parts/
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
 import { useView, type Warmth } from '../../session/view.js';
-import { LineList } from '../shell/LineList.js';
 
 /** How tight, today: what to set, and what the coldest night and the hottest day make of it. */
 export function StrainView() {
@@ -19,11 +18,8 @@ export function StrainView() {
   const line = useSession((s) => (id ? s.plan.lines[id] : undefined));
   const report = useSession((s) => (id ? s.report?.lines[id] : undefined));
   return (
-    <div className="flex h-full max-[700px]:h-auto max-[700px]:flex-col">
-      <LineList />
-      <div className="relative min-w-0 flex-1 overflow-auto p-4">
-        {line && report && <LineStrain line={line} report={report} />}
-      </div>
+    <div className="relative p-4">
+      {line && report && <LineStrain line={line} report={report} />}
     </div>
   );
 }
@@ -221,9 +217,9 @@ function Runs({
           ),
           n: true,
           cell: (s) => (
-            <span className={s.cold_N > s.limit_N ? 'text-live font-semibold' : ''}>
+            <span className={s.cold_N > s.limit_N ? 'text-stop font-semibold' : ''}>
               <Num value={s.cold_N} q="force" />
-              {s.cold_N > s.limit_N && <span className="label text-live"> over</span>}
+              {s.cold_N > s.limit_N && <span className="label text-stop"> over</span>}
             </span>
           ),
         },

@@ -124,12 +124,12 @@ export function Bench({ line, marks, animal, chosen, onChoose }: BenchProps) {
             onPointerDown={drag(i)}
           />
         ))}
-        <text x={left - 18} y={ground + 22} textAnchor="end" className="fill-soft text-[13px]">
+        <text x={left - 18} y={ground + 22} textAnchor="end" className="fill-soft text-[0.929rem]">
           ground
         </text>
         <g transform={`translate(${left}, ${ground + 22})`} className="text-soft">
           <path d={`M0 -5v5h${scale * 0.5}v-5`} fill="none" stroke="var(--soft)" />
-          <text x={scale * 0.5 + 6} y={1} className="fill-soft text-[13px]">
+          <text x={scale * 0.5 + 6} y={1} className="fill-soft text-[0.929rem]">
             {say(0.5, 'height', units)}
             {narrow ? '' : ', the same both ways'}
           </text>

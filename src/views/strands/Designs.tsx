@@ -62,7 +62,7 @@ export function Designs({ line }: { line: Line }) {
         />
         <Button type="submit">Keep it</Button>
         {error && (
-          <span id="design-error" role="alert" className="text-live w-full text-xs">
+          <span id="design-error" role="alert" className="text-stop w-full text-xs">
             {error}
           </span>
         )}
@@ -124,7 +124,7 @@ function DesignRow({ design, line, property }: { design: Design; line: Line; pro
           onCommit={rename}
           width="w-52"
         />
-        <span className="figure text-[13px] whitespace-normal">
+        <span className="figure text-[0.929rem] whitespace-normal">
           {design.strands
             .map((s) => `${say(s.height_m, 'height', units)}${LETTER[s.duty]}`)
             .join('  ')}
@@ -173,7 +173,10 @@ function DesignRow({ design, line, property }: { design: Design; line: Line; pro
                   <>
                     <span className="text-warn font-semibold">has left it: </span>
                     {diff.map((x) => words(x, units)).join('; ')}{' '}
-                    <Button className="!min-h-[24px] !px-2 text-[13px]" onClick={() => put([l.id])}>
+                    <Button
+                      className="!min-h-[24px] !px-2 text-[0.929rem]"
+                      onClick={() => put([l.id])}
+                    >
                       Back to the design
                     </Button>
                   </>

@@ -49,13 +49,13 @@ export function GapMarks({
           <g key={i}>
             <path
               d={`M${x} ${y(high) + 1.5}h6M${x} ${y(low) - 1.5}h6M${x + 3} ${y(high) + 1.5}V${y(low) - 1.5}`}
-              stroke={worst?.state === 'broken' ? 'var(--live)' : 'var(--soft)'}
+              stroke={worst?.state === 'broken' ? 'var(--stop)' : 'var(--soft)'}
               strokeWidth={worst?.state === 'broken' ? 2 : 1}
             />
             <text
               x={x + 12}
               y={places[row]! + 4.5}
-              className={`figure ${tight ? 'text-[11.5px]' : 'text-[12.5px]'} ${worst?.state === 'broken' ? 'fill-live font-semibold' : 'fill-soft'}`}
+              className={`figure ${tight ? 'text-[0.821rem]' : 'text-[0.893rem]'} ${worst?.state === 'broken' ? 'fill-live font-semibold' : 'fill-soft'}`}
             >
               {say(high - low, 'height', units)}
               {worst && ` ${STATE[worst.state].glyph}${short ? '' : ` ${said(worst, units)}`}`}

@@ -102,7 +102,7 @@ export function Handle(p: HandleProps) {
         x={p.left - 16}
         y={p.label + 5}
         textAnchor="end"
-        className="figure fill-ink text-[14.5px]"
+        className="figure fill-ink text-[1.036rem]"
       >
         {say(strand.height_m, 'height', units)}
       </text>

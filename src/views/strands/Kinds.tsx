@@ -127,7 +127,7 @@ function Table({
             r === standing ? (
               '–'
             ) : r.fails.length ? (
-              <span className="text-live">✕ {names(r.fails)}</span>
+              <span className="text-stop">✕ {names(r.fails)}</span>
             ) : (
               <span className="text-good">✓ holds all</span>
             ),

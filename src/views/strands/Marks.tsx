@@ -23,7 +23,7 @@ export function Marks({ line, report }: { line: Line; report: LineReport }) {
   const broken = report.marks.filter((m) => m.state === 'broken');
   const limit = report.marks.filter((m) => m.state === 'limit');
   return (
-    <div role="status" aria-label="Rules" className="mt-1 text-[13.5px]">
+    <div role="status" aria-label="Rules" className="mt-1 text-[0.964rem]">
       {broken.length === 0 ? (
         <p>
           <span aria-hidden className="text-good font-semibold">
@@ -34,7 +34,7 @@ export function Marks({ line, report }: { line: Line; report: LineReport }) {
       ) : (
         <ul>
           {broken.map((m, k) => (
-            <li key={k} className="text-live font-semibold">
+            <li key={k} className="text-stop font-semibold">
               <span aria-hidden>{STATE.broken.glyph} </span>
               {sentence(m)}
             </li>

@@ -153,7 +153,7 @@ function Table({ line, comparison }: { line: Line; comparison: Comparison }) {
           ...rows.map((r): Column<Compared> => ({
             name: (
               <>
-                <span className="text-ink text-[13.5px] font-semibold">{name(r)}</span>
+                <span className="text-ink text-[0.964rem] font-semibold">{name(r)}</span>
                 {r.order === recommended && <span className="text-good block">★ recommended</span>}
               </>
             ),
@@ -183,7 +183,7 @@ function Heights({ strands }: { strands: readonly Strand[] }) {
   const units = useUnits();
   const cat = useCatalogue();
   return (
-    <span className="figure block text-[13px] leading-[1.35]">
+    <span className="figure block text-[0.929rem] leading-[1.35]">
       {strands
         .map((s, i) => (
           <span key={i} className="block">
@@ -216,7 +216,7 @@ function Shocks({ shocks }: { shocks: readonly Shock[] }) {
           <span key={s.way} className="block whitespace-nowrap">
             <span className="label">{s.way === 'hoof' ? 'hoof ' : 'between '}</span>
             <span className="figure">{say(s.volts_V, 'volt', units)}</span>{' '}
-            <span className={keeps ? 'text-good' : 'text-live font-semibold'}>
+            <span className={keeps ? 'text-good' : 'text-stop font-semibold'}>
               <span aria-hidden>{keeps ? STATE.kept.glyph : STATE.broken.glyph}</span>
               <span className="sr-only">{keeps ? 'enough' : 'too little'}</span>
             </span>

@@ -7,7 +7,6 @@ import { Num, useUnits, WhereFrom } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { useSession, watchChoices } from '../../session/session.js';
 import { look, useView, type StrandsTab } from '../../session/view.js';
-import { LineList } from '../shell/LineList.js';
 import { Bench, grassKey, grassOf } from './Bench.js';
 import { Demands } from './Demands.js';
 import { Designs } from './Designs.js';
@@ -34,19 +33,14 @@ const TABS: readonly (readonly [StrandsTab, string])[] = [
 export function StrandsView() {
   const id = useView((v) => v.line);
   const line = useSession((s) => (id ? s.plan.lines[id] : undefined));
-  const lines = useSession((s) => s.plan.lines);
-  const count = (lineId: string) => `${lines[lineId]!.strands.length} strands`;
   const known = line?.id ?? null;
   useEffect(() => {
     watchChoices(known);
     return () => watchChoices(null);
   }, [known]);
   return (
-    <div className="flex h-full max-[700px]:h-auto max-[700px]:flex-col">
-      <LineList note={count} />
-      <div className="relative min-w-0 flex-1 overflow-auto p-4">
-        {line && <LineStrands key={line.id} line={line} />}
-      </div>
+    <div className="@container relative p-4">
+      {line && <LineStrands key={line.id} line={line} />}
     </div>
   );
 }
@@ -130,7 +124,7 @@ function Beside({
       {animals.map((a) => (
         <Button
           key={a}
-          className="!min-h-[26px] !px-2 text-[13px]"
+          className="!min-h-[26px] !px-2 text-[0.929rem]"
           aria-pressed={a === animal}
           onClick={() => onChange(a)}
         >
@@ -138,7 +132,7 @@ function Beside({
         </Button>
       ))}
       <Button
-        className="!min-h-[26px] !px-2 text-[13px]"
+        className="!min-h-[26px] !px-2 text-[0.929rem]"
         aria-pressed={animal === null}
         onClick={() => onChange(null)}
       >

@@ -179,7 +179,12 @@ function Chart({
         const allowed = Math.min(end, trade.mostBay_m);
         return (
           <g key={c.count}>
-            <text x={LEFT - 8} y={y(c.count) + 4} textAnchor="end" className="fill-ink text-[13px]">
+            <text
+              x={LEFT - 8}
+              y={y(c.count) + 4}
+              textAnchor="end"
+              className="fill-ink text-[0.929rem]"
+            >
               {c.count} strands
             </text>
             {allowed > 1 && (
@@ -221,7 +226,7 @@ function Chart({
             x={x(c.points.at(-1)!.bay)}
             y={y(c.points.at(-1)!.count) - 5}
             textAnchor="middle"
-            className="figure fill-ink text-[11.5px]"
+            className="figure fill-ink text-[0.821rem]"
             stroke="var(--sheet)"
             strokeWidth={4}
             paintOrder="stroke"
@@ -237,13 +242,13 @@ function Chart({
             x={x(t)}
             y={bottom + 18}
             textAnchor="middle"
-            className="figure fill-soft text-[12px]"
+            className="figure fill-soft text-[0.857rem]"
           >
             {figureText(t, 'length', units)}
           </text>
         </g>
       ))}
-      <text x={W - 14} y={bottom + 36} textAnchor="end" className="fill-soft text-[12.5px]">
+      <text x={W - 14} y={bottom + 36} textAnchor="end" className="fill-soft text-[0.893rem]">
         bay, {unitOf('length', units)} · hatched: holds this stock · dashed: longest bay on this
         ground
       </text>
@@ -252,7 +257,7 @@ function Chart({
           x={x(best.bay) - 9}
           y={y(best.count) + 6}
           textAnchor="middle"
-          className="fill-ink text-[17px]"
+          className="fill-ink text-[1.214rem]"
           stroke="var(--sheet)"
           strokeWidth={3}
           paintOrder="stroke"
@@ -274,7 +279,7 @@ function Chart({
             x={x(now.bay)}
             y={y(now.count) - 10}
             textAnchor="middle"
-            className="fill-ink text-[12px] font-semibold"
+            className="fill-ink text-[0.857rem] font-semibold"
             stroke="var(--sheet)"
             strokeWidth={4}
             paintOrder="stroke"

@@ -71,6 +71,7 @@ export const toy: Part = {
   rules: [
     {
       id: 'too-loud',
+      cause: 'Too loud',
       step: 'noise',
       kind: 'mend',
       source: { mark: 'assumed', text: 'A toy' },

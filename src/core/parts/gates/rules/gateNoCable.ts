@@ -3,6 +3,7 @@ import { onLine, replace, type Rule } from '../../../findings/rule.js';
 /** A gate that breaks a live line and has no cable under it. */
 export const gateNoCable: Rule = {
   id: 'gate-no-cable',
+  cause: 'No cable under the gate',
   step: 'land',
   kind: 'mend',
   source: { mark: 'practice', text: 'Power never hangs on the gate: insulated cable under it' },

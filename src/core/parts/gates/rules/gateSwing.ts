@@ -6,6 +6,7 @@ const UNDER = 0.1;
 /** A gate that opens into rising ground. */
 export const gateSwing: Rule = {
   id: 'gate-swing',
+  cause: 'Gate opens into the hill',
   step: 'land',
   kind: 'mend',
   source: { mark: 'assumed', text: 'A gate hangs about 100 mm clear of the ground' },

@@ -3,6 +3,7 @@ import { eachLine, listed, onLine, type Rule } from '../../../findings/rule.js';
 /** A line that leaves the ground that was imported. */
 export const offGround: Rule = {
   id: 'off-ground',
+  cause: 'Line leaves the known ground',
   step: 'land',
   kind: 'confirm',
   source: { mark: 'derived', text: 'Extent of the imported ground' },

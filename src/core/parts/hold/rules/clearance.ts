@@ -6,6 +6,7 @@ import { eachLine, onLine, placeAnew, type Found, type Rule } from '../../../fin
 /** The gap under the lowest strand over hollows and humps of the ground. */
 export const clearance: Rule = {
   id: 'clearance',
+  cause: 'Hollow under the lowest strand',
   step: 'section',
   kind: 'mend',
   source: {
@@ -35,6 +36,7 @@ export const clearance: Rule = {
       if (gap.low.gap_m < Math.min(least, lowest.height_m) - 1e-3) {
         out.push({
           key: `${line.id}-hump`,
+          cause: 'Ground reaches the lowest strand',
           title: `The ground reaches the lowest strand of ${line.name}`,
           why: `At ${scene.where(line.id, gap.low.at_m)} the lowest strand is ${scene.say.mm(gap.low.gap_m)} over the ground; under ${scene.say.mm(least)} it lies in the grass or the soil and is shorted.`,
           todo: 'A post on the hump, or take the hump off.',

@@ -4,6 +4,7 @@ import { eachLine, onLine, placeAnew, type Rule } from '../../../findings/rule.j
 /** The wire lifts a post out of a dip on the coldest night. */
 export const postLifts: Rule = {
   id: 'post-lifts',
+  cause: 'Posts will lift',
   step: 'section',
   kind: 'stop',
   source: {

@@ -9,6 +9,7 @@ const AT_BANK = 1.5;
 /** A line across running water: floods take the lowest strands. */
 export const burnCrossing: Rule = {
   id: 'burn-crossing',
+  cause: 'Fence crosses a burn',
   step: 'land',
   kind: 'confirm',
   source: { mark: 'practice', text: 'A burn is crossed in one bay, with a flood gate of its own' },

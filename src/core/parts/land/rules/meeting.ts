@@ -8,6 +8,7 @@ import { laneFound, lanesThrough } from './lanes.js';
 /** Two lines that cross without a post that both are strained off on, or a gate for one of them. */
 export const crosses: Rule = {
   id: 'crosses',
+  cause: 'Fences cross',
   step: 'land',
   kind: 'mend',
   whole: true,
@@ -35,6 +36,7 @@ export const crosses: Rule = {
       const more = all.length > 1 ? `, and at ${all.length - 1} more` : '';
       return {
         key,
+        cause: self ? 'Fence crosses itself' : 'Fences cross',
         title: self ? `${one.name} crosses itself` : `${one.name} and ${other.name} cross`,
         why: self
           ? `At ${scene.where(a, sa)} it passes through itself at ${scene.where(b, sb)}${more}: strands cannot pass through strands.`
@@ -89,6 +91,7 @@ function strainedAt(plan: Plan, id: string, s: number): boolean {
 /** A fence within the property that hangs on others at one end alone. */
 export const looseEnd: Rule = {
   id: 'loose-end',
+  cause: 'Fence ends in the air',
   step: 'land',
   kind: 'confirm',
   whole: true,
@@ -134,6 +137,7 @@ function reach(scene: Scene, line: Line, s: number): string {
 /** A paddock that has a name and is no longer closed. */
 export const paddockOpen: Rule = {
   id: 'paddock-open',
+  cause: 'Paddock is not closed',
   step: 'land',
   kind: 'mend',
   whole: true,

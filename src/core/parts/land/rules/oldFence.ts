@@ -5,6 +5,7 @@ import { onLine, type Found, type Rule } from '../../../findings/rule.js';
 /** Live wire that crosses or follows an old fence. */
 export const oldFence: Rule = {
   id: 'old-fence',
+  cause: 'Fence meets an old one',
   step: 'land',
   kind: 'mend',
   source: {
@@ -35,6 +36,7 @@ export const oldFence: Rule = {
           out.push({
             key: `${line.id}-${old.id}-beside`,
             kind: old.barbed ? 'stop' : 'mend',
+            cause: 'Fence runs against an old one',
             title: `${line.name} runs against ${old.name}`,
             why: `From ${scene.where(line.id, beside[0]![0])} the live strands stand within ${scene.say.mm(least)} of the old ${old.barbed ? 'barbed wire: it becomes live, and barbed wire must never be' : 'netting: it shorts them'}.`,
             todo: 'Set the line off to one side, or take the old fence down.',

@@ -11,6 +11,7 @@ const ON_BOUNDARY = 0.5;
 /** A line outside the property's own rim. */
 export const outside: Rule = {
   id: 'outside',
+  cause: 'Line leaves the property',
   step: 'land',
   kind: 'stop',
   source: { mark: 'derived', text: 'The rim of the property as it was drawn' },

@@ -7,6 +7,7 @@ const GRAZED = ['grazing', 'lane', 'yard'];
 /** Stock that a line has on the side where no paddock is, and none where one is. */
 export const outsideStock: Rule = {
   id: 'outside-stock',
+  cause: 'Stock on no paddock’s side',
   step: 'land',
   kind: 'mend',
   whole: true,

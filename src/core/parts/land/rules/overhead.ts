@@ -14,6 +14,7 @@ const airLimit = (t: Thing, scene: Scene): number => {
 /** A fence too near to an overhead line, or crossing it at a flat angle. */
 export const overhead: Rule = {
   id: 'overhead',
+  cause: 'Near an overhead line',
   step: 'land',
   kind: 'stop',
   source: {
@@ -40,6 +41,7 @@ export const overhead: Rule = {
           out.push({
             key: `${line.id}-${t.id}-flat`,
             kind: 'mend',
+            cause: 'Crosses an overhead line at a flat angle',
             title: `${line.name} crosses ${t.name} at a flat angle`,
             why: `It crosses at ${Math.round(x.angle_deg)} degrees and so runs below the line for long; a crossing is made at about a right angle.`,
             todo: 'Turn the fence so that it crosses squarely.',

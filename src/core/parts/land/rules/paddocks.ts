@@ -13,6 +13,7 @@ const stocked = (scene: Scene) => scene.paddocks.filter((p) => stockIn(p).length
 /** A paddock with stock and no water, or water too far to walk to. */
 export const paddockWater: Rule = {
   id: 'paddock-water',
+  cause: 'Water for the paddock',
   step: 'land',
   kind: 'mend',
   whole: true,
@@ -46,6 +47,7 @@ export const paddockWater: Rule = {
         {
           key: `${p.id ?? p.name}-far`,
           kind: 'confirm',
+          cause: 'A long way to water',
           title: `A long way to water in ${p.name}`,
           why: `Its furthest corner is ${scene.say.metres(far)} from water; beyond ${scene.say.metres(reach)} the far end is badly grazed.`,
           todo: 'A second trough, or a paddock of another shape.',
@@ -59,6 +61,7 @@ export const paddockWater: Rule = {
 /** A paddock that nobody can get into. */
 export const paddockGate: Rule = {
   id: 'paddock-gate',
+  cause: 'Paddock without a gate',
   step: 'land',
   kind: 'mend',
   whole: true,
@@ -82,6 +85,7 @@ export const paddockGate: Rule = {
 /** Stock of a paddock that a line round it was not told of. */
 export const paddockSides: Rule = {
   id: 'paddock-sides',
+  cause: 'Line does not know its stock',
   step: 'land',
   kind: 'mend',
   whole: true,
@@ -134,6 +138,7 @@ function sidesPatch(line: Line, row: Record<'left' | 'right', Set<string>>): Pat
 /** A free end that stops just short of another line. */
 export const gap: Rule = {
   id: 'gap',
+  cause: 'Gap between two fences',
   step: 'land',
   kind: 'mend',
   whole: true,

@@ -12,6 +12,7 @@ const SERVES = 4;
 /** Signs along a public way, and a way that a live line shuts. */
 export const publicWay: Rule = {
   id: 'public-way',
+  cause: 'Public way at a fence',
   step: 'land',
   kind: 'confirm',
   source: {
@@ -35,6 +36,7 @@ function signs(scene: Scene, line: Line, way: Thing): Found[] {
   return [
     {
       key: `${line.id}-${way.id}-signs`,
+      cause: 'Signs along a public way',
       title: `Signs along ${way.name}`,
       why: `${line.name} is live and stands along it for ${scene.say.metres(length)}: ${count} signs, one every ${scene.say.metres(every)} and one at each end, yellow, at least ${scene.say.mm(0.2)} by ${scene.say.mm(0.1)}, to be read from both sides.`,
       todo: 'They are in the supplies; check the local rule for their spacing.',
@@ -55,6 +57,7 @@ function shut(scene: Scene, line: Line, way: Thing): Found[] {
     {
       key: `${line.id}-${way.id}`,
       kind: 'mend',
+      cause: 'Fence shuts a public way',
       title: `${line.name} shuts ${way.name}`,
       why: `A live line crosses a public way at ${listed(open.map((x) => scene.where(line.id, x.s)))} and there is no gate.`,
       todo: `Put a gate there, insulated from the live strands, with a sign on both sides.`,

@@ -11,6 +11,7 @@ const NAMED = 3;
 
 export const ring: Rule = {
   id: 'ring',
+  cause: 'Ring against outsiders is open',
   step: 'land',
   kind: 'mend',
   whole: true,
@@ -92,6 +93,7 @@ function openings(ends: readonly End[], kind: string, scene: Scene): Found[] {
       return [
         {
           key: `${kind}-${weak.id}`,
+          cause: 'A weak fence in the ring against outsiders',
           title: `${weak.name} lets ${who} in`,
           why: `${line.name} keeps them out and ends on it at ${scene.where(line.id, s)}; ${weak.name} was not planned against them, and the ring is as good as its weakest stretch.`,
           todo: `Plan ${weak.name} against them as well, or bring ${line.name} round.`,
@@ -136,6 +138,7 @@ function unequal(group: readonly Line[], kind: string, scene: Scene): Found[] {
       {
         key: `${kind}-weak-${line.id}`,
         kind: 'confirm',
+        cause: 'A weak stretch in the ring against outsiders',
         title: `${line.name} is the weak stretch against ${nameOf(kind, scene)}`,
         why: `${words.charAt(0).toUpperCase()}${words.slice(1)}.`,
         todo: 'Give the whole ring one make-up, or leave it if the ground there helps.',
@@ -161,6 +164,7 @@ function gates(group: readonly Line[], kind: string, scene: Scene): Found[] {
       // By the ring's first line: gates come and go.
       key: `${kind}-gates-${[...ids].sort()[0]}`,
       kind: 'confirm',
+      cause: 'Gates in the ring against outsiders',
       title: `${all.length === 1 ? 'A gate is' : `${all.length} gates are`} in the ring against ${nameOf(kind, scene)}`,
       why: `${listed([...named, ...rest])}: a gate is a hole unless it closes to ${scene.say.mm(need.lowestMax_m)} over a firm sill and has no gap wider than ${scene.say.mm(need.gapMax_m)}, to the height of the fence.`,
       todo: 'Mesh or live strands on each gate, a sill of wood or stone below it, and see that it is shut.',

@@ -4,6 +4,7 @@ import { onLine, type Found, type Rule } from '../../../findings/rule.js';
 /** A line under the crown of a tree: branches fall on it. */
 export const trees: Rule = {
   id: 'trees',
+  cause: 'Fence under trees',
   step: 'land',
   kind: 'confirm',
   source: { mark: 'practice', text: 'Branches over the wire are the first fault after a storm' },

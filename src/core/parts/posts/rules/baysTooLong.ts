@@ -4,6 +4,7 @@ import { eachLine, onLine, placeAnew, replace, type Rule } from '../../../findin
 /** A typed bay length beyond what the stock and the ground want. */
 export const baysTooLong: Rule = {
   id: 'bays-too-long',
+  cause: 'Bays too long',
   step: 'section',
   kind: 'mend',
   source: { mark: 'practice', text: 'Longest bay by stock and ground' },

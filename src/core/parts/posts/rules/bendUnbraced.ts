@@ -5,6 +5,7 @@ import { eachLine, onLine, replace, type Rule } from '../../../findings/rule.js'
 /** A vertex that the wire runs round although it turns too sharply for a plain post. */
 export const bendUnbraced: Rule = {
   id: 'bend-unbraced',
+  cause: 'Sharp bend without a brace',
   step: 'section',
   kind: 'mend',
   source: {

@@ -3,6 +3,7 @@ import { eachLine, onLine, type Rule } from '../../../findings/rule.js';
 /** A post where none may stand: in rock, water, a tree's roots, a stretch that says so. */
 export const postBarred: Rule = {
   id: 'post-barred',
+  cause: 'Post where none may stand',
   step: 'section',
   kind: 'mend',
   source: { mark: 'practice', text: 'Posts keep off rock, drains, tracks, water and roots' },

@@ -6,6 +6,7 @@ import { eachLine, listed, onLine, replace, type Rule } from '../../../findings/
 /** Posts that do not stand out of the ground as far as the strands go up. */
 export const postShort: Rule = {
   id: 'post-short',
+  cause: 'Posts too short',
   step: 'section',
   kind: 'stop',
   source: {

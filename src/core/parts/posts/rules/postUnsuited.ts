@@ -5,6 +5,7 @@ import { eachLine, onLine, replace, type Rule } from '../../../findings/rule.js'
 /** Flexible posts under wire that is strung tight: they lean, and the wire comes off them. */
 export const postUnsuited: Rule = {
   id: 'post-unsuited',
+  cause: 'Flexible posts under tight wire',
   step: 'section',
   kind: 'mend',
   source: {

@@ -9,6 +9,7 @@ const SAME = 0.05;
 /** A run between two ends that has no room for the brace of each. */
 export const shortRun: Rule = {
   id: 'short-run',
+  cause: 'Run too short for two braces',
   step: 'section',
   kind: 'confirm',
   source: {

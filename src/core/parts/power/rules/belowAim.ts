@@ -11,6 +11,7 @@ import {
 /** The worst live point falls short of what its stock want, or of the reserve asked for. */
 export const belowAim: Rule = {
   id: 'below-aim',
+  cause: 'Too few volts',
   step: 'power',
   kind: 'mend',
   whole: true,
@@ -32,6 +33,7 @@ function judge(scene: Scene, report: EnergiserReport): Found[] {
     {
       key: report.id,
       kind: short ? 'mend' : 'confirm',
+      cause: short ? 'Too few volts' : 'Little reserve of volts',
       title: short ? `Too few volts on ${line.name}` : `Little reserve on ${line.name}`,
       why: `In the season “${season}” ${scene.say.kilovolts(worst.v_V)} arrive at ${scene.where(worst.line, worst.at_m)}; the aim there is ${scene.say.kilovolts(worst.aim_V)}${short ? '' : ` and the reserve asked for ${Math.round(scene.plan.sizing.reserve * 100)} %`}.`,
       todo: bigger

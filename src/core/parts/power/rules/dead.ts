@@ -3,6 +3,7 @@ import { listed, onLine, type Rule } from '../../../findings/rule.js';
 /** Live strands that nothing feeds. */
 export const dead: Rule = {
   id: 'dead',
+  cause: 'Dead fence',
   step: 'land',
   kind: 'mend',
   whole: true,
@@ -27,6 +28,7 @@ export const dead: Rule = {
       const longest = parts.reduce((a, b) => (b.to - b.from > a.to - a.from ? b : a));
       return {
         key: id,
+        cause: whole ? 'Dead fence' : 'A part of a fence is dead',
         title: whole ? `${line.name} is dead` : `A part of ${line.name} is dead`,
         why: `${whole ? 'No part of it is fed' : `It is not fed ${where}`}: it touches no fed line there, or the way to it is broken at a gate.`,
         todo: 'Bring its end onto a fed line, or lay cable under the gate between.',

@@ -4,6 +4,7 @@ import { replace, type Rule } from '../../../findings/rule.js';
 /** The test reads more than it may in the driest month. */
 export const earthTest: Rule = {
   id: 'earth-test',
+  cause: 'Earth too weak in the driest month',
   step: 'power',
   kind: 'mend',
   whole: true,

@@ -6,6 +6,7 @@ import { listed, onLine, replace, type Rule, type Scene } from '../../../finding
 /** The ground under the hooves gives back so little that the volts on the wire do not reach the animal. */
 export const feltLittle: Rule = {
   id: 'felt-little',
+  cause: 'Little is felt',
   step: 'power',
   kind: 'mend',
   whole: true,

@@ -9,6 +9,7 @@ const ANNEX = 'IEC 60335-2-76, annexes; figure from memory, confirm locally';
 /** Fences of two energisers that can be touched together. */
 export const networksClose: Rule = {
   id: 'networks-close',
+  cause: 'Two networks close together',
   step: 'land',
   kind: 'stop',
   whole: true,
@@ -56,6 +57,7 @@ export const networksClose: Rule = {
 /** Rods near the earth of a supply, a telephone or another energiser. */
 export const earthNear: Rule = {
   id: 'earth-near',
+  cause: 'Earth near another earth',
   step: 'power',
   kind: 'stop',
   whole: true,
@@ -91,6 +93,7 @@ export const earthNear: Rule = {
 /** A mains unit away from any supply point. */
 export const mainsFar: Rule = {
   id: 'mains-far',
+  cause: 'Unit far from the mains',
   step: 'power',
   kind: 'confirm',
   whole: true,

@@ -3,6 +3,7 @@ import { add, type Rule } from '../../../findings/rule.js';
 /** Nothing leads lightning off before it reaches a unit on the mains. */
 export const noDiverter: Rule = {
   id: 'no-diverter',
+  cause: 'No lightning diverter',
   step: 'power',
   kind: 'confirm',
   whole: true,

@@ -5,6 +5,7 @@ import { remove, replace, type Rule } from '../../../findings/rule.js';
 /** An energiser above the output that the standard allows. */
 export const overLimit: Rule = {
   id: 'over-limit',
+  cause: 'Unit over the limit',
   step: 'power',
   kind: 'stop',
   whole: true,

@@ -3,6 +3,7 @@ import type { Rule } from '../../../findings/rule.js';
 /** A plate that no circuit has: one of its figures is not what it says. */
 export const plateFits: Rule = {
   id: 'plate-fits',
+  cause: 'Plate that does not fit together',
   step: 'power',
   kind: 'confirm',
   whole: true,

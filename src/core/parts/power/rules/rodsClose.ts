@@ -3,6 +3,7 @@ import { replace, type Rule } from '../../../findings/rule.js';
 /** Rods so close that they share the same soil. */
 export const rodsClose: Rule = {
   id: 'rods-close',
+  cause: 'Earth rods too close',
   step: 'power',
   kind: 'mend',
   whole: true,

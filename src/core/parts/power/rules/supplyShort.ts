@@ -8,6 +8,7 @@ const SEED = 1;
 /** A battery that does not last through the cloud, or a panel that does not fill it. */
 export const supplyShort: Rule = {
   id: 'supply-short',
+  cause: 'Supply runs flat',
   step: 'power',
   kind: 'mend',
   whole: true,

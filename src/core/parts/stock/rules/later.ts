@@ -8,6 +8,7 @@ import { requirementOf } from '../../../strands/requirement.js';
 /** What a line would lack for what it must hold later: said now, so that posts and ends are chosen once. */
 export const later: Rule = {
   id: 'later',
+  cause: 'Other stock to come',
   step: 'strands',
   kind: 'confirm',
   source: {

@@ -3,6 +3,7 @@ import { eachLine, onLine, type Found, type Rule } from '../../../findings/rule.
 /** What the verdicts rest on and nobody has said yet: stock, soil, leakage. */
 export const unsaid: Rule = {
   id: 'unsaid',
+  cause: 'Taken as usual, to be said',
   step: 'land',
   kind: 'confirm',
   whole: true,
@@ -14,6 +15,7 @@ export const unsaid: Rule = {
         : [
             {
               key: `stock-${line.id}`,
+              cause: 'Stock beside the fence not said',
               title: `Which stock stand at ${line.name}?`,
               why: 'Strands, bays and the volts to aim for follow from it; until then the usual aim is taken.',
               todo: 'Say it on Strands.',
@@ -29,6 +31,7 @@ export const unsaid: Rule = {
     if (e && soil && !measured) {
       out.push({
         key: 'soil',
+        cause: 'Soil taken from a table',
         title: `The soil is taken as ${soil.name.toLowerCase()} from a table`,
         why: `${scene.say.resistivity(soil.dry_ohm_m)} in the driest month decides the rods; soils of one name differ by ten times.`,
         todo: 'Measure with four pins in a dry spell and put your own figure in on Power.',
@@ -39,6 +42,7 @@ export const unsaid: Rule = {
     if (e && !leakage) {
       out.push({
         key: 'leakage',
+        cause: 'Leakage assumed',
         title: 'The leakage of the fence is assumed',
         why: 'It is the least certain figure of all, and the volts hang on it.',
         todo: 'After the build, read the far end in both seasons and put the leakage right on Power.',

@@ -4,6 +4,7 @@ import { eachLine, makeUpMends, onLine, replace, type Rule } from '../../../find
 /** Barbed wire beside horses. */
 export const barbedForHorses: Rule = {
   id: 'barbed-horses',
+  cause: 'Barbed wire beside horses',
   step: 'strands',
   kind: 'mend',
   source: { mark: 'practice', text: 'Horses are never fenced with barbed wire' },

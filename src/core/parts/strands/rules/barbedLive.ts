@@ -4,6 +4,7 @@ import { eachLine, onLine, replace, type Rule } from '../../../findings/rule.js'
 /** Barbed wire made live: an animal or a person that hangs in it cannot get away. */
 export const barbedLive: Rule = {
   id: 'barbed-live',
+  cause: 'Barbed wire is live',
   step: 'strands',
   kind: 'stop',
   source: { mark: 'published', text: 'IEC 60335-2-76, annex on installing fences, from memory' },

@@ -5,6 +5,7 @@ import { eachLine, onLine, replace, type Rule } from '../../../findings/rule.js'
 /** Earth and cold strands bare on steel posts: the zinc is rubbed off at every post. */
 export const bareOnSteel: Rule = {
   id: 'bare-on-steel',
+  cause: 'Bare wire on steel posts',
   step: 'strands',
   kind: 'confirm',
   source: {

@@ -7,6 +7,7 @@ const ABOUT = ['count', 'live', 'lowest', 'clear', 'top', 'lowestLive', 'topLive
 /** Lowest strand too high, top too low, too few strands or too few live for the stock on either side. */
 export const doesNotHold: Rule = {
   id: 'does-not-hold',
+  cause: 'Does not hold its stock',
   step: 'strands',
   kind: 'mend',
   source: { mark: 'practice', text: 'Usual make-ups by stock and predator profile' },

@@ -18,6 +18,7 @@ import {
 /** A gap that a push at mid-bay opens wider than a fence that is known to hold. */
 export const gapOpens: Rule = {
   id: 'gap-opens',
+  cause: 'Stock push strands apart',
   step: 'strands',
   kind: 'mend',
   source: {

@@ -4,6 +4,7 @@ import { eachLine, onLine, makeUpMends, type Rule } from '../../../findings/rule
 /** Two strands further apart than the stock on either side allow. */
 export const gapTooWide: Rule = {
   id: 'gap-too-wide',
+  cause: 'Stock get through',
   step: 'strands',
   kind: 'mend',
   source: { mark: 'practice', text: 'Widest gap by stock and predator profile' },

@@ -4,6 +4,7 @@ import { eachLine, onLine, replace, type Rule } from '../../../findings/rule.js'
 /** A line whose strands are no longer those of the design that it is said to follow. */
 export const leftDesign: Rule = {
   id: 'left-design',
+  cause: 'Line has left its design',
   step: 'strands',
   kind: 'confirm',
   source: { mark: 'practice', text: 'One marked stick serves all the lines of a design' },

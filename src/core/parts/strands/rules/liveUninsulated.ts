@@ -3,6 +3,7 @@ import { eachLine, onLine, replace, type Rule } from '../../../findings/rule.js'
 /** A live strand that lies bare on posts that conduct. */
 export const liveUninsulated: Rule = {
   id: 'live-uninsulated',
+  cause: 'Live strand without insulators',
   step: 'strands',
   kind: 'stop',
   source: { mark: 'practice', text: 'A live strand wants an insulator at every post' },

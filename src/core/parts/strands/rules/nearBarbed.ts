@@ -7,6 +7,7 @@ import { eachLine, listed, onLine, replace, type Rule } from '../../../findings/
 /** Live strands that can swing or be pushed against old barbed wire. */
 export const nearBarbed: Rule = {
   id: 'near-barbed',
+  cause: 'Live strand close to barbed wire',
   step: 'strands',
   kind: 'mend',
   source: { mark: 'memory', text: 'A live strand stays 150 mm off barbed wire on the same posts' },

@@ -4,6 +4,7 @@ import { eachLine, onLine, replace, type Rule } from '../../../findings/rule.js'
 /** A woven panel made live: whoever puts a head through it is held in it. */
 export const panelLive: Rule = {
   id: 'panel-live',
+  cause: 'Woven panel is live',
   step: 'strands',
   kind: 'stop',
   source: { mark: 'practice', text: 'Nothing live may trap a person or an animal' },

@@ -5,6 +5,7 @@ import { eachLine, onLine, replace, type Rule } from '../../../findings/rule.js'
 /** A top that horses, or stock in snow and dim light, do not see. */
 export const topUnseen: Rule = {
   id: 'top-unseen',
+  cause: 'Top is not seen',
   step: 'strands',
   kind: 'mend',
   source: {
@@ -41,6 +42,7 @@ export const topUnseen: Rule = {
 /** A live top where people step over. */
 export const stepOver: Rule = {
   id: 'step-over',
+  cause: 'People step over',
   step: 'strands',
   kind: 'confirm',
   source: { mark: 'practice', text: 'Where people step over, some leave the top cold; disputed' },

@@ -4,6 +4,7 @@ import { eachLine, onLine, replace, type Rule } from '../../../findings/rule.js'
 /** Tension on the coldest night beyond the share of its weakest joint that keeps a wire for long. */
 export const coldLimit: Rule = {
   id: 'cold-limit',
+  cause: 'Too tight for the coldest night',
   step: 'strain',
   kind: 'mend',
   source: {

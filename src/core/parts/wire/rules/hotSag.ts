@@ -4,6 +4,7 @@ import { eachLine, onLine, replace, type Rule } from '../../../findings/rule.js'
 /** A strand so slack on the hottest day that it no longer keeps its gap. */
 export const hotSag: Rule = {
   id: 'hot-sag',
+  cause: 'Sags on the hottest day',
   step: 'strain',
   kind: 'mend',
   source: { mark: 'assumed', text: 'Most sag at mid-bay on the hottest day' },

@@ -4,6 +4,7 @@ import { eachLine, onLine, replace, type Rule } from '../../../findings/rule.js'
 /** A short run without a tensioner left in the wire. */
 export const noTensioner: Rule = {
   id: 'no-tensioner',
+  cause: 'No tensioner',
   step: 'strain',
   kind: 'mend',
   source: { mark: 'practice', text: 'An in-line tensioner for every run under 200 m' },

@@ -1,0 +1,161 @@
+/** One cause: its places, why and what to do, and the mend of all that are alike. */
+import { lazy, memo, Suspense, useEffect, useRef, useState } from 'react';
+import type { Cause } from '../../core/findings/causes.js';
+import type { Finding } from '../../core/report/schema.js';
+import { commitPatch, tell, useSession } from '../../session/session.js';
+import { startPlacing } from '../../session/placing.js';
+import { chooseLine, goTo, look, useView } from '../../session/view.js';
+import { Button } from '../../ui/parts/Button.js';
+import { FindingMark } from '../../ui/parts/FindingMark.js';
+import { KIND_NAMES } from '../../ui/parts/findingShapes.js';
+import { MendAll } from './MendAll.js';
+import { PatchWords } from './PatchWords.js';
+import { pointAt } from './walk.js';
+
+const MARKS: Record<string, string> = {
+  published: 'published',
+  practice: 'common practice',
+  memory: 'from memory',
+  derived: 'derived',
+  assumed: 'assumed',
+};
+
+const Accept = lazy(() => import('./Accept.js').then((m) => ({ default: m.Accept })));
+
+/** Places that are listed before the rest is asked for. */
+const FIRST = 12;
+
+export const CauseEntry = memo(function CauseEntry({ cause }: { cause: Cause }) {
+  const chosen = useView((v) => v.finding);
+  const lines = useSession((s) => s.plan.lines);
+  const [all, setAll] = useState(false);
+  const { findings, kind, words } = cause;
+  const at = findings.findIndex((f) => f.id === chosen);
+  const open = at >= 0;
+  const row = useRef<HTMLLIElement>(null);
+  useEffect(() => {
+    if (open) row.current?.scrollIntoView({ block: 'nearest' });
+  }, [open, at]);
+  const nameOf = (f: Finding) => (f.place.line ? (lines[f.place.line]?.name ?? '') : f.title);
+  const names = [...new Set(findings.map(nameOf))];
+  const alike = findings.filter((f) => f.mend);
+  return (
+    <li
+      ref={row}
+      className={`border-rule border-b ${open ? 'bg-chosen' : ''}`}
+      data-cause={findings[0]!.rule}
+      data-finding={findings[0]!.rule}
+    >
+      <button
+        data-rove
+        className="flex w-full cursor-pointer items-start gap-2 px-3 py-2 text-left"
+        aria-expanded={open}
+        onClick={() => pointAt(open ? null : findings[0]!)}
+      >
+        <span className="mt-0.5">
+          <FindingMark kind={kind} />
+        </span>
+        <span className="min-w-0 flex-1">
+          {findings.length === 1 ? (
+            <bdi>{findings[0]!.title}</bdi>
+          ) : (
+            <>
+              {words}
+              <span className="label block truncate">
+                <bdi>{names.slice(0, 3).join(', ')}</bdi>
+                {names.length > 3 && ` and ${names.length - 3} more`}
+              </span>
+            </>
+          )}
+        </span>
+        {findings.length > 1 && <span className="figure">{findings.length}</span>}
+      </button>
+      {open && (
+        <div className="space-y-1.5 px-3 pb-3 pl-8">
+          {findings.length > 1 && (
+            <ul aria-label="Places" className="border-rule border-l-2">
+              {findings.slice(0, all ? undefined : Math.max(FIRST, at + 1)).map((f) => (
+                <li key={f.id}>
+                  <button
+                    data-rove
+                    className={`block w-full cursor-pointer px-2 py-1 text-left ${f.id === chosen ? 'font-semibold' : 'hover:underline'}`}
+                    aria-current={f.id === chosen ? 'true' : undefined}
+                    onClick={() => pointAt(f)}
+                  >
+                    <bdi>{f.title}</bdi>
+                  </button>
+                </li>
+              ))}
+              {!all && findings.length > Math.max(FIRST, at + 1) && (
+                <li>
+                  <button
+                    className="label cursor-pointer px-2 underline"
+                    onClick={() => setAll(true)}
+                  >
+                    {findings.length - Math.max(FIRST, at + 1)} more
+                  </button>
+                </li>
+              )}
+            </ul>
+          )}
+          {alike.length > 1 && <MendAll findings={alike} of={findings.length} />}
+          <One finding={findings[at]!} />
+        </div>
+      )}
+    </li>
+  );
+});
+
+/** A placement is worked out first; the Section shows it before it is taken. */
+export function placeAnew(lines: readonly string[]): void {
+  chooseLine(lines[0]!);
+  goTo('section', useSession.getState().id);
+  void startPlacing(lines);
+}
+
+/** Why it is so, what to do, by which source, and its mend. */
+function One({ finding }: { finding: Finding }) {
+  const [seen, setSeen] = useState<string | null>(null);
+  const { mend } = finding;
+  const take = () => {
+    commitPatch(mend!.words.toLowerCase(), mend!.patch);
+    tell(`${mend!.words}: done`);
+    look({ finding: null });
+  };
+  return (
+    <>
+      <p>
+        <strong>{KIND_NAMES[finding.kind]}.</strong> {finding.why}
+      </p>
+      <p>{finding.todo}</p>
+      <p className="label">
+        {MARKS[finding.source.mark] ?? finding.source.mark}: {finding.source.text}
+      </p>
+      {finding.withheld && <p className="label">{finding.withheld}</p>}
+      {finding.trying && <p className="label">A mend is being tried …</p>}
+      {mend &&
+        (seen === finding.id ? (
+          <div className="border-ink bg-panel border p-2">
+            <PatchWords patch={mend.patch} />
+            <div className="mt-2 flex gap-2">
+              <Button strong onClick={take} autoFocus>
+                Take it
+              </Button>
+              <Button onClick={() => setSeen(null)}>Leave it</Button>
+            </div>
+          </div>
+        ) : (
+          <Button
+            onClick={() =>
+              mend.place === undefined ? setSeen(finding.id) : placeAnew([mend.place])
+            }
+          >
+            Mend: {mend.words.toLowerCase()}
+          </Button>
+        ))}
+      <Suspense fallback={null}>
+        <Accept finding={finding} />
+      </Suspense>
+    </>
+  );
+}

@@ -1,0 +1,116 @@
+import { PanelLeftClose, PanelLeftOpen, PanelRightOpen } from 'lucide-react';
+import type { Shape } from '../../session/shape.js';
+import { look, useViewOf } from '../../session/view.js';
+import { Button } from '../../ui/parts/Button.js';
+import { Divider, Pane, Split } from '../../ui/parts/Split.js';
+import { SectionStrip } from '../section/SectionStrip.js';
+import type { Step } from '../steps.js';
+import { Findings, FindingsDrawer } from './Findings.js';
+import { Rail } from './Rail.js';
+import { StepSide, StepView, useSomeLine } from './StepView.js';
+
+/** On a desk: steps, what one chooses from, the view with the section below, findings beside. */
+export function Desk({ step, shape }: { step: Step; shape: Shape }) {
+  useSomeLine(step);
+  const { sideOpen, findingsOpen, drawer } = useViewOf('sideOpen', 'findingsOpen', 'drawer');
+  const narrow = shape === 'narrow';
+  const vast = shape === 'vast';
+  const side = step.side !== undefined && sideOpen;
+  const beside = !narrow && findingsOpen;
+  return (
+    <div className="relative flex min-h-0 flex-1">
+      <div className="border-rule bg-panel no-print flex shrink-0 flex-col border-r">
+        <Rail />
+        {step.side && (
+          <button
+            className="label m-1 mt-auto inline-flex min-h-9 cursor-pointer items-center gap-1.5 px-1"
+            aria-expanded={sideOpen}
+            onClick={() => look({ sideOpen: !sideOpen })}
+          >
+            {sideOpen ? (
+              <PanelLeftClose size={15} aria-hidden />
+            ) : (
+              <PanelLeftOpen size={15} aria-hidden />
+            )}
+            {step.cards?.name ?? 'Lines'}
+          </button>
+        )}
+      </div>
+      <Split id={`desk-${shape}-${Number(side)}${Number(beside)}${step.cards ? step.id : ''}`}>
+        {side && (
+          <Pane id="side" size={sizeOf(step, shape)} least="10rem" most="60%" className="no-print">
+            <div className="bg-panel relative h-full overflow-y-auto">
+              <StepSide step={step} />
+            </div>
+          </Pane>
+        )}
+        {side && (
+          <Divider label={step.cards ? 'Width of the cards' : 'Width of the list of lines'} />
+        )}
+        <Pane id="main">
+          <main className="flex h-full min-w-0 flex-col" aria-label={step.name}>
+            <Above step={step} />
+          </main>
+        </Pane>
+        {beside && <Divider label="Width of the findings" />}
+        {beside && (
+          <Pane
+            id="findings"
+            size={vast ? '28rem' : '18rem'}
+            least="14rem"
+            most="45%"
+            className="no-print"
+          >
+            <Findings />
+          </Pane>
+        )}
+      </Split>
+      {!narrow && !findingsOpen && (
+        <aside aria-label="Findings" className="border-rule bg-panel no-print border-l p-1">
+          <Button aria-label="Show findings" onClick={() => look({ findingsOpen: true })}>
+            <PanelRightOpen size={16} aria-hidden />
+          </Button>
+        </aside>
+      )}
+      {narrow && drawer && <FindingsDrawer />}
+    </div>
+  );
+}
+
+/** How wide what stands beside the view is at first. */
+function sizeOf({ cards }: Step, shape: Shape): string {
+  if (!cards) return shape === 'vast' ? '18rem' : '12rem';
+  if (cards.size.endsWith('%')) return cards.size;
+  return shape === 'vast' ? '26rem' : shape === 'narrow' ? '17rem' : cards.size;
+}
+
+/** The view, and the section of the chosen line below it. */
+function Above({ step }: { step: Step }) {
+  const { sectionOpen, line } = useViewOf('sectionOpen', 'line');
+  const view = (
+    <div id="view" tabIndex={-1} className="relative h-full min-h-0 overflow-auto">
+      <StepView step={step} />
+    </div>
+  );
+  if (!step.section) return view;
+  // Without a line to show it is one row of words; folded, one row with its name.
+  if (!line || !sectionOpen)
+    return (
+      <>
+        <div className="min-h-0 flex-1">{view}</div>
+        <SectionStrip />
+      </>
+    );
+  const tall = step.id === 'section';
+  return (
+    <Split id={tall ? 'section-tall' : 'section-low'} down>
+      <Pane id="upper" least="8rem">
+        {view}
+      </Pane>
+      <Divider label="Height of the section" />
+      <Pane id="lower" size={tall ? '26rem' : '15rem'} least="9rem" most="80%">
+        <SectionStrip />
+      </Pane>
+    </Split>
+  );
+}
