@@ -4,6 +4,7 @@
  */
 const core = [
   'base',
+  'drawing',
   'plan',
   'report',
   'terrain',

@@ -68,7 +68,7 @@ export function createPipeline(parts: readonly Part[] = PARTS): Pipeline {
   const shownKeys = parts.map((part) => Object.keys(part.keys.report.line));
 
   return (plan, ground, base, { hurry = false, joints: told } = {}) => {
-    const cat = overridden(base, plan.overrides);
+    const cat = overridden(base, plan.overrides, plan.units);
     const gates = gatesByLine(plan.gates);
     const met = meetings(plan.lines);
     const joints = told ?? jointsByLine(plan.lines, met);

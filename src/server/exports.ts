@@ -37,9 +37,9 @@ export function exportAs(format: string, { plan, grids }: OpenedPlan, only?: str
     geojson: () => toGeoJson(plan, ground),
     gpx: () => toGpx(plan, ground),
     kml: () => toKml(plan, ground),
-    setout: () => setOutCsv(plan, worked(), withOverrides(catalogue, plan.overrides)),
+    setout: () => setOutCsv(plan, worked(), withOverrides(catalogue, plan.overrides, plan.units)),
     dxf: () => toDxf(plan, worked()),
-    order: () => orderCsv(worked(), withOverrides(catalogue, plan.overrides), only),
+    order: () => orderCsv(worked(), withOverrides(catalogue, plan.overrides, plan.units), only),
   }[known]();
   const base =
     plan.name

@@ -5,5 +5,6 @@ import { useSession } from './session.js';
 /** The catalogue as this property sees it: with its own figures put in. */
 export function useCatalogue(): Catalogue {
   const overrides = useSession((s) => s.plan.overrides);
-  return useMemo(() => withOverrides(catalogue, overrides), [overrides]);
+  const units = useSession((s) => s.plan.units);
+  return useMemo(() => withOverrides(catalogue, overrides, units), [overrides, units]);
 }

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { axe, empty, open, saved, stored } from './help.js';
+import { axe, empty, open, saved, stored, found } from './help.js';
 
 const ring = {
   ...empty,
@@ -140,8 +140,7 @@ test('a paddock is named, stocked, divided; what it lacks is found', async ({ pa
   await page.getByLabel('Name of the paddock').fill('Croft');
   await page.getByLabel('Name of the paddock').press('Enter');
   await page.getByLabel('Put stock in').selectOption('sheep');
-  const list = page.getByRole('list', { name: 'List of findings' });
-  await expect(list).toContainText('Croft has stock and no water');
+  await found(page, 'Croft has stock and no water');
   await page.getByText('Divide it').click();
   await page.getByLabel('Its bearing').fill('0');
   await page.getByLabel('Its bearing').press('Enter');
@@ -166,9 +165,7 @@ test('things on the land are put down, typed, moved and taken; a burn bars posts
   await page.keyboard.press('Enter');
   await page.getByLabel('From bank to bank').fill('6');
   await page.getByLabel('From bank to bank').press('Enter');
-  await expect(page.getByRole('list', { name: 'List of findings' })).toContainText(
-    'Ring crosses Burn 1',
-  );
+  await found(page, 'Ring crosses Burn 1');
   await page.getByLabel('Name of the thing').fill('Wet bit');
   await page.getByLabel('Name of the thing').press('Enter');
   await saved(page);

@@ -18,10 +18,38 @@ export async function open(
   expect(answer.status()).toBe(201);
   const { id } = (await answer.json()) as { id: string };
   await page.goto(`/p/${id}/${step}`);
-  await expect(
-    page.getByRole('list', { name: 'List of findings' }).getByRole('listitem').first(),
-  ).toBeVisible();
+  await figures(page);
   return id;
+}
+
+/** The list of findings, where the room on the screen shows it. */
+export const findings = (page: Page) => page.getByRole('group', { name: 'List of findings' });
+
+/** Waits until the first figures are there: a step says how it stands. */
+export const figures = (page: Page): Promise<void> =>
+  expect(
+    page
+      .getByRole('navigation', { name: 'Steps' })
+      .getByLabel(/ open$|^settled$/)
+      .first(),
+  ).toBeVisible({ timeout: 20_000 });
+
+/** Whether a finding is found by these words. */
+export async function found(page: Page, words: string, there = true): Promise<void> {
+  await page.getByLabel('Find in the findings').fill(words);
+  const entry = findings(page).locator('[data-cause]');
+  if (there) await expect(entry.first()).toBeAttached({ timeout: 20_000 });
+  else await expect(entry).toHaveCount(0, { timeout: 20_000 });
+  await page.getByLabel('Find in the findings').fill('');
+}
+
+/** Opens the finding of this title, whatever else shares its cause. */
+export async function pointAt(page: Page, title: string): Promise<void> {
+  await page.getByLabel('Find in the findings').fill(title);
+  const entry = findings(page).locator('[data-cause]').first();
+  await entry.getByRole('button').first().click();
+  const place = entry.getByRole('list', { name: 'Places' }).getByRole('button', { name: title });
+  if ((await place.count()) > 0) await place.first().click();
 }
 
 /** An empty flat property. */

@@ -1,6 +1,6 @@
 /** The Power step as a buyer uses it. */
 import { expect, test, type Page } from '@playwright/test';
-import { axe, open, saved, stored } from './help.js';
+import { axe, open, saved, stored, found } from './help.js';
 
 const tab = (page: Page, name: string) => page.getByRole('tab', { name, exact: true }).click();
 const kV = (text: string | null) => Number(/([\d.]+)\s*kV/.exec(text ?? '')![1]);
@@ -104,7 +104,7 @@ test('what an animal feels says where the ground fails; what if, how sure, suppl
   await page.getByLabel('Energiser').selectOption({ label: 'Far hut unit' });
   await page.getByLabel('Battery', { exact: true }).fill('5');
   await page.getByLabel('Battery', { exact: true }).press('Enter');
-  await expect(page.getByRole('list', { name: 'List of findings' })).toContainText('Far hut unit runs flat', { timeout: 20_000 });
+  await found(page, 'Far hut unit runs flat');
   await axe(page);
   await tab(page, 'Earth');
   await page.getByLabel('I read, with the fence loaded to 2 kV').fill('400');

@@ -10,6 +10,10 @@ interface Shape {
   readonly factor: number;
   readonly offset?: number;
   readonly decimals: number | ((shown: number) => number);
+  /** Shown in whole steps of this, such as half inches. */
+  readonly step?: number;
+  /** Shown as feet and inches. */
+  readonly feet?: boolean;
 }
 
 export const FOOT = 0.3048;
@@ -28,7 +32,10 @@ const SHAPES = {
     { unit: 'm', factor: 1, decimals: fine },
     { unit: 'ft', factor: 1 / FOOT, decimals: 0 },
   ),
-  tape: pair({ unit: 'm', factor: 1, decimals: 2 }, { unit: 'ft', factor: 1 / FOOT, decimals: 1 }),
+  tape: pair(
+    { unit: 'm', factor: 1, decimals: 2 },
+    { unit: 'ft', factor: 1 / FOOT, decimals: 2, feet: true },
+  ),
   along: pair({ unit: 'm', factor: 1, decimals: 1 }, { unit: 'ft', factor: 1 / FOOT, decimals: 0 }),
   far: pair(
     { unit: 'km', factor: 1e-3, decimals: 2 },
@@ -36,7 +43,7 @@ const SHAPES = {
   ),
   height: pair(
     { unit: 'mm', factor: 1000, decimals: 0 },
-    { unit: 'in', factor: 1 / INCH, decimals: 1 },
+    { unit: 'in', factor: 1 / INCH, decimals: 1, step: 0.5 },
   ),
   sag: pair(
     { unit: 'mm', factor: 1000, decimals: 1 },
@@ -116,20 +123,37 @@ const decimalsOf = (s: Shape, shown: number) =>
 /** The unit's name, such as "mm" or "in". */
 export const unitOf = (q: Quantity, units: Units): string => shapeOf(q, units).unit;
 
+/** Whether it is shown in feet and inches, with its units in the figure. */
+export const inFeet = (q: Quantity, units: Units): boolean => shapeOf(q, units).feet ?? false;
+
 /** The figure alone, as shown, with thin grouping of thousands. */
 export function figureText(si: number, q: Quantity, units: Units): string {
   if (!Number.isFinite(si)) return '–';
   const s = shapeOf(q, units);
   const shown = si * s.factor + (s.offset ?? 0);
-  const text = shown.toFixed(decimalsOf(s, shown)).replace(/^-(0(\.0+)?)$/, '$1');
+  if (s.feet) return feetText(shown);
+  const stepped = s.step === undefined ? shown : Math.round(shown / s.step) * s.step;
+  const text = stepped.toFixed(decimalsOf(s, stepped)).replace(/^-(0(\.0+)?)$/, '$1');
   const [whole, part] = text.split('.');
-  const grouped = whole!.replace(/\B(?=(\d{3})+(?!\d))/g, '\u202f');
-  return part === undefined ? grouped : `${grouped}.${part}`;
+  return part === undefined ? grouped(whole!) : `${grouped(whole!)}.${part}`;
 }
+
+/** Feet and inches to the half inch, as a tape has them: 12′ 7½″. */
+function feetText(feet: number): string {
+  const halves = Math.round(Math.abs(feet) * 24);
+  const sign = feet < 0 && halves > 0 ? '-' : '';
+  const whole = Math.floor(halves / 24);
+  const inches = Math.floor((halves % 24) / 2);
+  return `${sign}${grouped(String(whole))}′\u202f${inches}${halves % 2 ? '½' : ''}″`;
+}
+
+const grouped = (digits: string): string => digits.replace(/\B(?=(\d{3})+(?!\d))/g, '\u202f');
 
 /** Figure and unit, as in "350 mm". */
 export function say(si: number, q: Quantity, units: Units): string {
-  const unit = unitOf(q, units);
+  const s = shapeOf(q, units);
+  // Feet and inches bring their units along.
+  const unit = s.feet ? '' : s.unit;
   const gap = unit === '' || unit === '°' ? '' : '\u00a0';
   return figureText(si, q, units) + gap + unit;
 }
@@ -141,8 +165,13 @@ export function toField(si: number, q: Quantity, units: Units): string {
   return String(Number(shown.toFixed(decimalsOf(s, shown) + 1)));
 }
 
+/** 12′ 7½″, 12' 7", 12 ft 7.5 in. */
+const FEET_TYPED = /^(\d+)\s*(?:'|′|ft)\s*(\d+(?:\.\d+)?)\s*(½)?\s*(?:"|″|in)?$/;
+
 /** SI value of what a user typed in their unit; NaN when it is no number. A comma counts as a point. */
 export function fromField(text: string, q: Quantity, units: Units): number {
+  const feet = shapeOf(q, units).unit === 'ft' ? FEET_TYPED.exec(text.trim()) : null;
+  if (feet) return (Number(feet[1]) + (Number(feet[2]) + (feet[3] ? 0.5 : 0)) / 12) * FOOT;
   const clean = text.trim().replace(',', '.');
   if (!/^[+-]?(\d+\.?\d*|\.\d+)$/.test(clean)) return NaN;
   const s = shapeOf(q, units);

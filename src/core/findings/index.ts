@@ -1,4 +1,5 @@
 /** What the rules find: worst first, then in the order of the parts. */
+import { inUnits } from '../base/prose.js';
 import type { Gate } from '../plan/schema.js';
 import { whereWords } from '../posts/whereabouts.js';
 import type { Finding } from '../report/schema.js';
@@ -48,7 +49,8 @@ export function raise(rules: readonly Rule[], seen: Seen): Raised[] {
         finding: {
           ...found,
           ...said,
-          source: { ...rule.source },
+          todo: inUnits(said.todo, plan.units),
+          source: { ...rule.source, text: inUnits(rule.source.text, plan.units) },
           ...(accepted ? { accepted: { ...accepted, holds: !worse(accepted, found) } } : {}),
         },
       };

@@ -2,6 +2,8 @@
  * The catalogue: every default of the trade, as data with its mark, unit and reason.
  * `data/*.json` holds the records; a property replaces single figures by path.
  */
+import { allInUnits } from '../base/prose.js';
+import type { Units } from '../base/units.js';
 import { Type, type Static } from '@sinclair/typebox';
 import type { Plan } from './schema.js';
 import animals from '../../../data/animals.json' with { type: 'json' };
@@ -291,8 +293,16 @@ export function figureAt(base: Catalogue, path: string): number | undefined {
   return typeof value === 'number' ? value : undefined;
 }
 
-/** The catalogue with a property's own figures put in; paths that name no figure are passed over. */
-export function withOverrides(base: Catalogue, overrides: Plan['overrides']): Catalogue {
+/**
+ * The catalogue with a property's own figures put in; paths that name no figure are passed over.
+ * @param units in which its words say their quantities; its figures are SI in any
+ */
+export function withOverrides(
+  metric: Catalogue,
+  overrides: Plan['overrides'],
+  units: Units = 'metric',
+): Catalogue {
+  const base = spoken(metric, units);
   // One catalogue for one set of figures: whoever works the same property out shares what rests on it.
   let known = overridden.get(base);
   if (!known) overridden.set(base, (known = new Map()));
@@ -304,6 +314,15 @@ export function withOverrides(base: Catalogue, overrides: Plan['overrides']): Ca
   }
   return own;
 }
+/** Names and reasons in other units; one catalogue for each. */
+function spoken(metric: Catalogue, units: Units): Catalogue {
+  if (units === 'metric') return metric;
+  let own = inFeet.get(metric);
+  if (!own) inFeet.set(metric, (own = allInUnits(metric, units)));
+  return own;
+}
+const inFeet = new WeakMap<Catalogue, Catalogue>();
+
 const overridden = new WeakMap<Catalogue, Map<string, Catalogue>>();
 
 function overlaid(base: Catalogue, overrides: Plan['overrides']): Catalogue {

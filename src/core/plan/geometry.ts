@@ -59,7 +59,10 @@ export function pointAt(vertices: readonly Point[], s: number): Point {
  */
 export function beside(vertices: readonly Point[], s: number, off: number): Point {
   const at = stations(vertices);
-  const k = Math.max(1, at.findIndex((x, i) => i > 0 && x >= s));
+  const k = Math.max(
+    1,
+    at.findIndex((x, i) => i > 0 && x >= s),
+  );
   const leg = k < 1 || k >= vertices.length ? vertices.length - 1 : k;
   return fromBearing(pointAt(vertices, s), off, bearing(vertices[leg - 1]!, vertices[leg]!) + 90);
 }

@@ -41,7 +41,9 @@ export const FindingSchema = Type.Object(
   {
     id: str,
     rule: str,
-    cause: Type.String({ description: 'what is the matter, in words that hold for all its places' }),
+    cause: Type.String({
+      description: 'what is the matter, in words that hold for all its places',
+    }),
     step: Type.String({ description: 'of the work, where it is mended' }),
     kind,
     title: str,

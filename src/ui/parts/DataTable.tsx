@@ -1,8 +1,18 @@
 /** The one table of the program: plain rows and columns, long lists drawn only where they are seen. */
 import { tableFeatures, useTable, type ColumnDef } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { Fragment, useEffect, useMemo, useRef, type HTMLAttributes, type ReactNode } from 'react';
+import {
+  Fragment,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useState,
+  type HTMLAttributes,
+  type ReactNode,
+  type RefObject,
+} from 'react';
 import { WhereFrom, type Origin } from './Num.js';
+import { useRoving } from './roving.js';
 
 /** One column: how it is headed, and what each row has in it. */
 export interface Column<T> {
@@ -36,14 +46,13 @@ export interface DataTableProps<T> {
   groupOf?(row: T): string;
   /** A row below the headings. */
   readonly below?: ReactNode;
-  /** No row of headings: each row is headed by itself. */
-  readonly bare?: boolean;
   readonly className?: string;
   /** Height that scrolls, such as `max-h-[46vh]`; without it the table is as tall as its rows. */
   readonly scroll?: string;
 }
 
 const features = tableFeatures({});
+const FOCUSABLE = 'button:not([disabled]), a[href], input:not([disabled]), select';
 /** Beyond so many rows only those in view are drawn. */
 const LONG = 120;
 const ROW_PX = 29;
@@ -59,8 +68,11 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
   const data = p.rows as T[];
   const table = useTable<typeof features, T>({ features, columns, data });
   const { rows } = table.getRowModel();
-  const box = useRef<HTMLDivElement>(null);
-  const long = p.scroll !== undefined && !p.groupOf && rows.length > LONG;
+  // The whole table is one stop of the Tab key; arrows go from cell to cell.
+  const roving = useRoving<HTMLDivElement>(FOCUSABLE, { rows: 'tr', scrolls: true });
+  const box = roving.ref;
+  const stacked = useStacked(box, p.rows.length > 0);
+  const long = p.scroll !== undefined && !p.groupOf && !stacked && rows.length > LONG;
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => box.current,
@@ -90,10 +102,12 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
           const className = `${c.n ? 'n' : ''} ${c.className ?? ''}`;
           return c.head ? (
             <th key={k} scope="row" className={className} {...c.attributes?.(own)}>
+              {stacked && <CellName of={c} />}
               {c.cell(own, i)}
             </th>
           ) : (
             <td key={k} className={className} {...c.attributes?.(own)}>
+              {stacked && <CellName of={c} />}
               {c.cell(own, i)}
             </td>
           );
@@ -111,9 +125,8 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
   const groups = p.groupOf ? [...new Set(p.rows.map(p.groupOf))] : [];
   return (
     <div
-      ref={box}
-      className={`overflow-x-auto ${p.scroll === undefined ? '' : `${p.scroll} overflow-y-auto`}`}
-      tabIndex={0}
+      {...roving}
+      className={`overflow-x-auto ${stacked ? 'stacked' : ''} ${p.scroll === undefined ? '' : `${p.scroll} overflow-y-auto`}`}
       role="group"
       aria-label={p.label}
     >
@@ -121,22 +134,20 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
         className={`sheet-table ${p.className ?? ''}`}
         aria-rowcount={long ? rows.length : undefined}
       >
-        {!p.bare && (
-          <thead className={p.scroll === undefined ? '' : 'bg-panel sticky top-0 z-[1]'}>
-            <tr>
-              {shown.map((c, k) => (
-                <th
-                  key={k}
-                  className={`${typeof c.name === 'string' ? 'whitespace-nowrap' : ''} ${c.n ? 'n' : ''} ${c.headClass ?? ''}`}
-                >
-                  {c.quiet ? <span className="sr-only">{c.name}</span> : c.name}
-                  {c.from && <WhereFrom origin={c.from} shown={String(c.name)} />}
-                </th>
-              ))}
-            </tr>
-            {p.below}
-          </thead>
-        )}
+        <thead className={p.scroll === undefined ? '' : 'bg-panel sticky top-0 z-[1]'}>
+          <tr>
+            {shown.map((c, k) => (
+              <th
+                key={k}
+                className={`${typeof c.name === 'string' ? 'whitespace-nowrap' : ''} ${c.n ? 'n' : ''} ${c.headClass ?? ''}`}
+              >
+                {c.quiet ? <span className="sr-only">{c.name}</span> : c.name}
+                {c.from && <WhereFrom origin={c.from} shown={String(c.name)} />}
+              </th>
+            ))}
+          </tr>
+          {p.below}
+        </thead>
         {p.groupOf ? (
           groups.map((name) => (
             <tbody key={name}>
@@ -170,4 +181,39 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
       </table>
     </div>
   );
+}
+
+/** What a cell is, where the table has no heading above it. */
+function CellName<T>({ of }: { of: Column<T> }) {
+  return of.quiet ? null : (
+    <span className="cell-name" aria-hidden>
+      {of.name}
+    </span>
+  );
+}
+
+/**
+ * Whether the rows stand as blocks of their own because the table is wider than its room: nothing is to be
+ * cut off, and nobody is to scroll sideways.
+ */
+function useStacked(box: RefObject<HTMLDivElement | null>, may: boolean): boolean {
+  /** Width that the table wants, px; null: it fits. */
+  const [wants, setWants] = useState<number | null>(null);
+  const [room, setRoom] = useState(Infinity);
+  useLayoutEffect(() => {
+    const el = box.current;
+    if (!el || !may) return;
+    const measure = () => {
+      setRoom(el.clientWidth);
+      const table = el.firstElementChild;
+      if (!el.classList.contains('stacked') && table && table.scrollWidth > el.clientWidth + 1)
+        setWants(table.scrollWidth);
+    };
+    measure();
+    const watch = new ResizeObserver(measure);
+    watch.observe(el);
+    if (el.firstElementChild) watch.observe(el.firstElementChild);
+    return () => watch.disconnect();
+  }, [box, may]);
+  return may && wants !== null && room < wants;
 }

@@ -10,8 +10,8 @@ export function FindingMark({
   size?: number;
   silent?: boolean;
 }) {
-  const of = (which: 'own' | 'paper' | undefined) =>
-    which === undefined ? 'none' : which === 'own' ? KIND_COLOURS[kind] : 'var(--panel)';
+  const colour = (name: string | undefined) =>
+    name === undefined ? 'none' : name === 'own' ? KIND_COLOURS[kind] : 'var(--panel)';
   return (
     <svg
       width={size}
@@ -20,12 +20,12 @@ export function FindingMark({
       {...(silent ? { 'aria-hidden': true } : { role: 'img', 'aria-label': KIND_NAMES[kind] })}
       className="inline shrink-0"
     >
-      {KIND_SHAPES[kind].map((p) => (
+      {KIND_SHAPES[kind].strokes.map((p) => (
         <path
           key={p.d}
           d={p.d}
-          fill={of(p.fill)}
-          stroke={of(p.ink)}
+          fill={colour(p.fill)}
+          stroke={colour(p.ink)}
           strokeWidth={p.width ?? 0}
           strokeLinecap="round"
           strokeLinejoin="round"

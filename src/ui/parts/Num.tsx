@@ -4,12 +4,14 @@ import { useState, type FormEvent } from 'react';
 import {
   figureText,
   fromField,
+  inFeet,
   say,
   toField,
   unitOf,
   type Quantity,
   type Units,
 } from '../../core/base/units.js';
+import { inUnits } from '../../core/base/prose.js';
 import { catalogue, figureAt, type Catalogue } from '../../core/plan/catalogue.js';
 import { FieldFault } from './FieldFault.js';
 import { useDraft } from './draft.js';
@@ -64,7 +66,8 @@ interface NumProps {
 export function Num({ value, q, from, className = '', bare = false }: NumProps) {
   const units = useUnits();
   if (value === null || value === undefined) return <span className={className}>–</span>;
-  const unit = unitOf(q, units);
+  // Feet and inches bring their units along.
+  const unit = inFeet(q, units) ? '' : unitOf(q, units);
   return (
     <span className={`whitespace-nowrap ${className}`}>
       <span className="figure">{figureText(value, q, units)}</span>
@@ -86,6 +89,7 @@ export const MEASURED: Origin = {
 
 /** The mark that opens the origin of a number. */
 export function WhereFrom({ origin, shown }: { origin: Origin; shown: string }) {
+  const units = useUnits();
   return (
     <Popover.Root>
       <Popover.Trigger
@@ -100,11 +104,13 @@ export function WhereFrom({ origin, shown }: { origin: Origin; shown: string }) 
           collisionPadding={8}
           className="bg-panel border-ink text-ink z-50 max-h-[var(--radix-popover-content-available-height)] w-80 max-w-[94vw] overflow-y-auto border p-3 font-sans text-sm whitespace-normal shadow-lg"
         >
-          <p className="font-semibold">{origin.title}</p>
+          <p className="font-semibold">{inUnits(origin.title, units)}</p>
           {origin.formula && (
-            <p className="figure mt-1 text-xs whitespace-normal">{origin.formula}</p>
+            <p className="figure mt-1 text-xs whitespace-normal">
+              {inUnits(origin.formula, units)}
+            </p>
           )}
-          {origin.source && <p className="label mt-1">{origin.source}</p>}
+          {origin.source && <p className="label mt-1">{inUnits(origin.source, units)}</p>}
           {origin.inputs && origin.inputs.length > 0 && (
             <ul className="border-rule mt-2 space-y-2 border-t pt-2">
               {origin.inputs.map((i) => (
@@ -124,7 +130,7 @@ export function WhereFrom({ origin, shown }: { origin: Origin; shown: string }) 
 function PlainInput({ input }: { input: OriginInput }) {
   return (
     <span className="flex justify-between gap-3">
-      <span>{input.name}</span>
+      <span>{inUnits(input.name, useUnits())}</span>
       <span className="figure">{input.text}</span>
     </span>
   );
@@ -160,7 +166,7 @@ function CatalogueFigure({ input, path }: { input: OriginInput; path: string }) 
         {own
           ? `this property's own${own.note ? `: ${own.note}` : ''}; usual ${shown(usual)}`
           : `default, ${MARK_NAMES[mark] ?? mark}`}
-        . {why}
+        . {inUnits(why, units)}
       </p>
       {!open ? (
         <span className="mt-1 flex gap-2">

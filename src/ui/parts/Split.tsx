@@ -1,5 +1,5 @@
 /** Panes that are resized and folded by hand, and stay as they were left in this browser. */
-import { useEffect, useRef, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import {
   Group,
   Panel,
@@ -10,23 +10,26 @@ import {
 import { keepHere, keptHere } from '../../session/here.js';
 
 interface SplitProps {
-  /** Under which its sizes are kept. */
   readonly id: string;
   readonly down?: boolean;
   readonly className?: string;
   readonly children: ReactNode;
 }
 
-/** A row of panes, or a column of them. */
+/** Sizes of panes by their names, percent. */
+const KEY = 'anabatic.panes';
+const kept = (): Layout => keptHere<Layout>(KEY, {});
+
+/** A row of panes, or a column of them. Panes may come and go; each comes back as it was left. */
 export function Split({ id, down = false, className = '', children }: SplitProps) {
-  const key = `anabatic.panes.${id}`;
   return (
     <Group
       id={id}
       orientation={down ? 'vertical' : 'horizontal'}
       className={`split ${className}`}
-      defaultLayout={keptHere<Layout | undefined>(key, undefined)}
-      onLayoutChanged={(layout) => void keepHere(key, layout)}
+      onLayoutChanged={(layout, { isUserInteraction }) =>
+        void (isUserInteraction && keepHere(KEY, { ...kept(), ...layout }))
+      }
     >
       {children}
     </Group>
@@ -34,6 +37,7 @@ export function Split({ id, down = false, className = '', children }: SplitProps
 }
 
 interface PaneProps {
+  /** Under which its size is kept. */
   readonly id: string;
   /** As CSS says it: `18rem`, `40%`. Without it the pane takes what the others leave. */
   readonly size?: string;
@@ -45,13 +49,17 @@ interface PaneProps {
 
 /** One pane; with a `size` it keeps its pixels while the window grows. */
 export function Pane({ id, size, least, most, className = '', children }: PaneProps) {
+  const [first] = useState(() => {
+    const own = kept()[id];
+    return own === undefined ? size : `${own}%`;
+  });
   return (
     <Panel
       id={id}
       className={`min-h-0 min-w-0 ${className}`}
       {...(size === undefined
         ? {}
-        : { defaultSize: size, groupResizeBehavior: 'preserve-pixel-size' as const })}
+        : { defaultSize: first!, groupResizeBehavior: 'preserve-pixel-size' as const })}
       {...(least === undefined ? {} : { minSize: least })}
       {...(most === undefined ? {} : { maxSize: most })}
     >

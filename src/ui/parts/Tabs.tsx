@@ -26,7 +26,7 @@ export function Tabs<T extends string>({
           <Radix.Trigger
             key={key}
             value={key}
-            className={`cursor-pointer px-2 py-1.5 ${chosen === key ? 'bg-ink text-sheet' : 'hover:bg-chosen'}`}
+            className={`cursor-pointer px-2 py-1.5 ${chosen === key ? 'bg-ink text-sheet' : 'hover:bg-hover'}`}
           >
             {name}
           </Radix.Trigger>

@@ -1,5 +1,6 @@
 /** What is being typed into a field, until it is taken: on Enter or when the field is left. */
 import { useState, type KeyboardEvent } from 'react';
+import { redo, undo } from '../../session/session.js';
 
 export interface DraftOptions<V> {
   /** The text of what the plan holds now. */
@@ -44,6 +45,13 @@ export function useDraft<V>({ shown, read, take }: DraftOptions<V>) {
       onBlur: done,
       onKeyDown: (event: KeyboardEvent) => {
         if (event.key === 'Enter') done();
+        // With nothing typed and not yet taken, the field has no history of its own to go back in: what the
+        // browser would bring back is not what the plan holds.
+        const z = event.key.toLowerCase() === 'z' && (event.ctrlKey || event.metaKey);
+        if (z && text === shown) {
+          event.preventDefault();
+          (event.shiftKey ? redo : undo)();
+        }
         if (event.key === 'Escape') put(shown, null);
       },
     },

@@ -1,5 +1,5 @@
 /** Beside the map: what is in the hand, what is chosen, else the whole property. */
-import { lazy, useState } from 'react';
+import { lazy, useEffect, useRef, useState } from 'react';
 import { Loaded } from '../../ui/parts/Loaded.js';
 import { useSession } from '../../session/session.js';
 import { useView, useViewOf } from '../../session/view.js';
@@ -24,9 +24,21 @@ export function LandSide() {
   const [said, setSaid] = useState<string | null>(null);
   const waits = useWaiting((w) => w.walk !== null);
   const { line, also, thing } = useViewOf('line', 'also', 'thing');
+  const box = useRef<HTMLDivElement>(null);
+  const what = thing?.id ?? line ?? '';
+  const before = useRef(what);
+  useEffect(() => {
+    if (before.current === what) return;
+    before.current = what;
+    // What was pressed is gone from the side: the focus stays with what was chosen there.
+    const timer = setTimeout(() => {
+      if (document.activeElement === document.body) box.current?.focus({ preventScroll: true });
+    }, 60);
+    return () => clearTimeout(timer);
+  }, [what]);
   const exists = useSession((s) => (line ? line in s.plan.lines : false));
   return (
-    <div className="bg-panel p-3" data-hand>
+    <div ref={box} tabIndex={-1} className="bg-panel p-3" data-hand>
       {(tool === 'draw' || tool === 'lane' || tool in SHAPE_OF) && <DrawPanel tool={tool} />}
       {(tool === 'gate' || tool === 'energiser' || SHAPE_OF[tool as ThingKind] === 'point') && (
         <PlaceForm tool={tool} />

@@ -55,6 +55,16 @@ export function LandView() {
   );
 }
 
+/** Whether an element is the map, or a corner in the list of them. */
+const inHand = (target: EventTarget | null): boolean =>
+  (target as HTMLElement | null)?.closest?.('[data-map], [data-vertices] button') != null;
+
+/** Letters mean tools everywhere but in what has come up over the view. */
+const over = (target: EventTarget | null): boolean =>
+  (target as HTMLElement | null)?.closest?.(
+    '[role="dialog"], [data-radix-popper-content-wrapper], [data-findings]',
+  ) != null;
+
 function useLandKeys(): void {
   const tool = (name: Tool) => () => takeTool(name);
   const pen = () => !['select', 'gate', 'energiser'].includes(useView.getState().tool);
@@ -72,7 +82,7 @@ function useLandKeys(): void {
     gate: tool('gate'),
     energiser: tool('energiser'),
     water: tool('water'),
-    remove: () => removeChosen(),
+    remove: ({ target }) => (inHand(target) ? removeChosen() : false),
     letGo: () => {
       dropDrawing();
       look({ tool: 'select', vertex: null, also: [], thing: null, finding: null });
@@ -83,15 +93,16 @@ function useLandKeys(): void {
     square: () => (pen() ? useSketch.setState((k) => ({ square: !k.square })) : false),
     before: step(-1),
     after: step(1),
-    // Arrows belong to the section and to lists while those are in use.
+    // Arrows move what is chosen only while the map has the focus.
     nudge: ({ target, key, shiftKey }) =>
-      (target as HTMLElement).getAttribute('role') !== 'slider' &&
-      (target as HTMLElement).tagName !== 'SELECT' &&
-      nudge(key, shiftKey),
+      (target as HTMLElement).closest('[data-map]') !== null && nudge(key, shiftKey),
   });
   // Before the map takes arrows for panning.
   useKeys(
-    keys.map(([k, run]) => [k, (event) => (useView.getState().help ? false : run(event))]),
+    keys.map(([k, run]) => [
+      k,
+      (event) => (useView.getState().help || over(event.target) ? false : run(event)),
+    ]),
     true,
   );
 }

@@ -3,7 +3,7 @@ import type { Leg } from '../../core/report/schema.js';
 import { ArrowLeft, Trash2 } from 'lucide-react';
 import { unitOf } from '../../core/base/units.js';
 import { deflections } from '../../core/plan/geometry.js';
-import { moveVertex, removeVertex } from '../../core/edit/edits.js';
+import { moveVertex } from '../../core/edit/edits.js';
 import type { Line, Vertex } from '../../core/plan/schema.js';
 import { PlaceFields, QuantityField, Select, Check, NameField } from '../../ui/parts/controls.js';
 import { MEASURED, Num, useUnits, type Origin } from '../../ui/parts/Num.js';
@@ -155,7 +155,7 @@ function Vertices({ line }: { line: Line }) {
     },
   });
   return (
-    <>
+    <div data-vertices>
       <DataTable
         label="Legs of the line"
         rows={line.vertices}
@@ -172,6 +172,7 @@ function Vertices({ line }: { line: Line }) {
                   className="cursor-pointer underline-offset-2 hover:underline"
                   aria-pressed={i === chosen}
                   onClick={() => look({ vertex: i, thing: null })}
+                  onFocus={() => look({ vertex: i, thing: null })}
                 >
                   {i + 1} {v.kind}
                 </button>
@@ -188,16 +189,16 @@ function Vertices({ line }: { line: Line }) {
       {vertex && chosen !== null && (
         <VertexFields key={vertex.id} line={line} vertex={vertex} index={chosen} />
       )}
-    </>
+    </div>
   );
 }
 
 function VertexFields({ line, vertex, index }: { line: Line; vertex: Vertex; index: number }) {
   const move = (e: number, n: number) =>
-    commit(`moved a vertex of ${line.name}`, (d) => moveVertex(d, line.id, index, { e, n }));
+    commit(`moved a corner of ${line.name}`, (d) => moveVertex(d, line.id, index, { e, n }));
   return (
     <fieldset className="border-ink mt-2 border p-2">
-      <legend className="label px-1">vertex {index + 1}</legend>
+      <legend className="label px-1">corner {index + 1}</legend>
       <div className="flex flex-col gap-1">
         <Select<Vertex['kind']>
           label="Kind"
@@ -209,7 +210,7 @@ function VertexFields({ line, vertex, index }: { line: Line; vertex: Vertex; ind
           ]}
           onChange={(kind) =>
             commit(
-              `kind of a vertex of ${line.name}`,
+              `kind of a corner of ${line.name}`,
               (d) => void (d.lines[line.id]!.vertices[index]!.kind = kind),
             )
           }
@@ -218,12 +219,11 @@ function VertexFields({ line, vertex, index }: { line: Line; vertex: Vertex; ind
         <Button
           className="self-start"
           onClick={() => {
-            const last = line.vertices.length <= 2;
-            commit(`took a vertex out of ${line.name}`, (d) => removeVertex(d, line.id, index));
-            chooseLine(last ? null : line.id);
+            look({ vertex: index, thing: null });
+            removeChosen();
           }}
         >
-          <Trash2 size={14} aria-hidden /> Vertex
+          <Trash2 size={14} aria-hidden /> Corner
         </Button>
       </div>
     </fieldset>

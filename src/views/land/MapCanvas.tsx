@@ -13,7 +13,10 @@ import { useSession } from '../../session/session.js';
 import { look, useView } from '../../session/view.js';
 import { nearestLine } from '../../core/plan/snap.js';
 import { Gestures, pressed } from './gestures.js';
-import { makeLayers, type Painted } from './layers.js';
+import { makeLayers } from './layers.js';
+import { MapKey } from './MapKey.js';
+import { pointAt } from '../../core/plan/geometry.js';
+import type { Painted, Shown } from './shown.js';
 import { MapSettings } from './MapSettings.js';
 import { penTrail, useSketch } from './sketch.js';
 import { tokens } from './tokens.js';
@@ -44,6 +47,26 @@ function planExtent(plan: Plan): Box {
       lines = lines ? around(lines, [v.e, v.n, v.e, v.n]) : [v.e, v.n, v.e, v.n];
   if (lines && ground) return apart(lines, ground) ? around(lines, ground) : lines;
   return lines ?? ground ?? [-200, -200, 200, 200];
+}
+
+/** Where what is chosen lies: the finding, the place on the line, or the corners of the line; null: nowhere. */
+function placeOf(v: Omit<Shown, 'also'>): readonly Point[] | null {
+  const place = v.report?.findings.find((f) => f.id === v.finding)?.place;
+  if (place?.e !== undefined && place.n !== undefined) return [{ e: place.e, n: place.n }];
+  if (v.thing?.kind === 'energiser') {
+    const e = v.plan.energisers[v.thing.id];
+    return e ? [e] : null;
+  }
+  if (v.thing?.kind === 'thing') return v.plan.things?.[v.thing.id]?.points ?? null;
+  if (v.thing?.kind === 'gate') {
+    const gate = v.plan.gates[v.thing.id];
+    const own = gate && v.plan.lines[gate.line];
+    return own ? [pointAt(own.vertices, gate.at_m)] : null;
+  }
+  const own = v.line ? v.plan.lines[v.line] : undefined;
+  if (!own) return null;
+  if (v.vertex !== null && own.vertices[v.vertex]) return [own.vertices[v.vertex]!];
+  return v.cursor === null ? own.vertices : [pointAt(own.vertices, v.cursor)];
 }
 
 interface MapCanvasProps {
@@ -108,9 +131,23 @@ export function MapCanvas({ still = false, painted, onPress }: MapCanvasProps) {
     }
     one.on('pointermove', (event) => setSpot([event.coordinate[0]!, event.coordinate[1]!]));
     view.on('change:resolution', () => setResolution(view.getResolution()!));
+    const see = () => {
+      const size = one.getSize();
+      if (!size || size[0] === 0) return;
+      const [west, , , north] = view.calculateExtent(size);
+      made.see({
+        west: west!,
+        north: north!,
+        width_px: size[0]!,
+        height_px: size[1]!,
+        resolution: view.getResolution()!,
+      });
+    };
+    one.on('moveend', see);
     one.updateSize();
     // What is drawn stays under the pointer when the section opens below and the map grows shorter.
     let size = one.getSize();
+    let settling: ReturnType<typeof setTimeout> | undefined;
     // A map that is only looked at stays whole in view until somebody moves it.
     let moved = !looking;
     const hold = () => void (moved = true);
@@ -131,6 +168,8 @@ export function MapCanvas({ still = false, painted, onPress }: MapCanvasProps) {
         ]);
       }
       size = now;
+      clearTimeout(settling);
+      settling = setTimeout(() => follow.current(), 150);
     });
     view.fit(planExtent(useSession.getState().plan), { padding: [46, 30, 46, 30] });
     setResolution(view.getResolution()!);
@@ -173,16 +212,28 @@ export function MapCanvas({ still = false, painted, onPress }: MapCanvasProps) {
   useEffect(() => {
     if (still) map?.getView().fit(seen.split(',').map(Number), { padding: [46, 30, 46, 30] });
   }, [still, map, seen]);
-  // A finding that lies out of sight is brought into view.
+  // What is chosen is brought into view, when it is chosen and when the room changes.
+  const follow = useRef<() => void>(() => undefined);
   useEffect(() => {
-    const place = report?.findings.find((f) => f.id === finding)?.place;
-    if (!map || place?.e === undefined || place.n === undefined) return;
-    const [w, s, e, n] = map.getView().calculateExtent();
-    const inside = place.e > w! && place.e < e! && place.n > s! && place.n < n!;
-    if (!inside) map.getView().animate({ center: [place.e, place.n], duration: 250 });
-    // Only when another finding is chosen, not at every new report.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [map, finding]);
+    follow.current = () => {
+      if (!map || still) return;
+      const target = placeOf({ plan, report, line, vertex, thing, finding, cursor });
+      if (!target) return;
+      const view = map.getView();
+      const [w, s, e, n] = view.calculateExtent();
+      const rim = Math.min(e! - w!, n! - s!) * 0.08;
+      const seen = (p: Point) =>
+        p.e > w! + rim && p.e < e! - rim && p.n > s! + rim && p.n < n! - rim;
+      if (!target.some(seen)) {
+        const c = target[Math.floor(target.length / 2)]!;
+        view.animate({ center: [c.e, c.n], duration: 250 });
+      }
+    };
+  });
+  useEffect(() => {
+    follow.current();
+    // Not at every new report, nor while something is dragged.
+  }, [map, finding, line, thing]);
 
   const zoom = (factor: number) =>
     map?.getView().animate({ resolution: map.getView().getResolution()! / factor, duration: 150 });
@@ -224,7 +275,12 @@ export function MapCanvas({ still = false, painted, onPress }: MapCanvasProps) {
           <Scan size={16} aria-hidden />
         </Button>
       </div>
-      {!looking && <MapSettings />}
+      {!looking && !still && (
+        <div className="no-print absolute top-2 right-2 flex items-start gap-1">
+          <MapKey />
+          <MapSettings />
+        </div>
+      )}
       <div className="bg-panel/90 border-rule pointer-events-none absolute right-0 bottom-0 flex items-end gap-4 border-t border-l px-2 py-1">
         <span className="figure text-[0.857rem]" data-spot>
           {spot

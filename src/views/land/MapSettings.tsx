@@ -9,7 +9,7 @@ export function MapSettings() {
   const { contours, tint } = useViewOf('contours', 'tint');
   if (!grid) return null;
   return (
-    <details className="no-print bg-panel/95 border-rule absolute top-2 right-2 border px-2 py-1 text-[0.929rem]">
+    <details className="bg-panel/95 border-rule border px-2 py-1 text-[0.929rem]">
       <summary className="cursor-pointer">Ground</summary>
       <div className="mt-1 flex flex-col gap-1.5 pb-1">
         <QuantityField

@@ -1,35 +1,52 @@
 import { Printer } from 'lucide-react';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
+import type { Gate, Line } from '../../core/plan/schema.js';
+import type { LineReport } from '../../core/report/schema.js';
 import { THING_NAMES } from '../../core/edit/landEdits.js';
 import { useSession } from '../../session/session.js';
-import { chooseLine, look } from '../../session/view.js';
-import { MEASURED, Num, WhereFrom } from '../../ui/parts/Num.js';
+import { chooseLine, look, type Chosen } from '../../session/view.js';
+import { useWhere } from '../../ui/parts/AlongField.js';
+import { Button } from '../../ui/parts/Button.js';
+import { MEASURED, Num, WhereFrom, type Origin } from '../../ui/parts/Num.js';
+import { useRoving } from '../../ui/parts/roving.js';
+import { MANY } from '../shell/LineList.js';
 import { AREA } from './areaOrigin.js';
 import { Files } from './Files.js';
-import { Button } from '../../ui/parts/Button.js';
 import { LiveWalk } from './LiveWalk.js';
+import { removeChosen } from './actions.js';
 
-/** The whole property, when nothing is chosen. */
+/** The whole property, when nothing is chosen: everything on it, to be chosen without the map. */
 export function Overview() {
   const plan = useSession((s) => s.plan);
   const report = useSession((s) => s.report);
   const id = useSession((s) => s.id);
   const [several, setSeveral] = useState<readonly string[] | null>(null);
-  const row =
-    'hover:bg-chosen flex w-full cursor-pointer justify-between gap-2 px-1 py-0.5 text-left';
+  const [asked, setAsked] = useState('');
+  const fits = (name: string) => name.toLowerCase().includes(asked.trim().toLowerCase());
+  const lines = Object.values(plan.lines).filter((l) => fits(l.name));
+  const choose = (kind: Chosen['kind'], thing: string) => {
+    chooseLine(null);
+    look({ thing: { kind, id: thing } });
+  };
+  const many = Object.keys(plan.lines).length + Object.keys(plan.gates).length > MANY;
   return (
     <>
-      <h2 className="heading">{plan.name}</h2>
+      <h2 className="heading">
+        <bdi>{plan.name}</bdi>
+      </h2>
       {plan.invented && <p className="label">Everything in this property is made up.</p>}
-      <p className="label mt-2 flex justify-between">
-        <span>line</span>
-        <span>
-          over ground
-          <WhereFrom origin={MEASURED} shown="the length of each line" />
-        </span>
-      </p>
-      <ul aria-label="Lines">
-        {Object.values(plan.lines).map((l) => (
+      {many && (
+        <input
+          className="field mt-1 w-full"
+          type="search"
+          placeholder="find a line, gate, paddock …"
+          aria-label="Find on the property"
+          value={asked}
+          onChange={(e) => setAsked(e.target.value)}
+        />
+      )}
+      <Listed label="Lines" name="line" end="over ground" from={MEASURED}>
+        {lines.map((l) => (
           <li key={l.id} className="flex items-center">
             {several && (
               <input
@@ -44,16 +61,22 @@ export function Overview() {
                 }
               />
             )}
-            <button className={row} onClick={() => chooseLine(l.id)}>
-              <span>{l.name}</span>
+            <Row
+              name={l.name}
+              onPress={() => chooseLine(l.id)}
+              onDelete={() => {
+                chooseLine(l.id);
+                removeChosen();
+              }}
+            >
               <Num value={report?.lines[l.id]?.ground_m} q="length" />
-            </button>
+            </Row>
           </li>
         ))}
         {Object.keys(plan.lines).length === 0 && (
           <li className="label">No line yet: draw one, or bring a walked one in below.</li>
         )}
-      </ul>
+      </Listed>
       {Object.keys(plan.lines).length > 1 && (
         <div className="my-1 flex flex-wrap gap-1">
           {several ? (
@@ -88,59 +111,145 @@ export function Overview() {
           />
         </p>
       )}
-      {report && report.paddocks.length > 0 && (
-        <>
-          <p className="label mt-3 flex justify-between">
-            <span>paddock</span>
-            <span>
-              area
-              <WhereFrom origin={AREA} shown="the area of each paddock" />
-            </span>
-          </p>
-          <ul aria-label="Paddocks">
-            {report.paddocks.map((p) => (
-              <li key={`${p.e},${p.n}`}>
-                <button
-                  className={row}
-                  onClick={() => {
-                    chooseLine(null);
-                    look({ thing: { kind: 'paddock', id: `${p.e.toFixed(2)},${p.n.toFixed(2)}` } });
-                  }}
-                >
-                  <span>{p.name}</span>
-                  <Num value={p.area_m2} q="area" />
-                </button>
-              </li>
-            ))}
-          </ul>
-        </>
-      )}
-      {Object.keys(plan.things ?? {}).length > 0 && (
-        <>
-          <p className="label mt-3">on the land</p>
-          <ul aria-label="Things on the land">
-            {Object.values(plan.things ?? {}).map((t) => (
-              <li key={t.id}>
-                <button
-                  className={row}
-                  onClick={() => {
-                    chooseLine(null);
-                    look({ thing: { kind: 'thing', id: t.id } });
-                  }}
-                >
-                  <span>{t.name}</span>
-                  <span className="label">{THING_NAMES[t.kind].split(',')[0]}</span>
-                </button>
-              </li>
-            ))}
-          </ul>
-        </>
-      )}
+      <Listed label="Gates" name="gate">
+        {Object.values(plan.gates)
+          .filter((g) => fits(g.name))
+          .map((g) => (
+            <li key={g.id}>
+              <Row
+                name={g.name}
+                onPress={() => choose('gate', g.id)}
+                onDelete={() => {
+                  choose('gate', g.id);
+                  removeChosen();
+                }}
+              >
+                <GatePlace gate={g} />
+              </Row>
+            </li>
+          ))}
+      </Listed>
+      <Listed label="Energisers" name="energiser">
+        {Object.values(plan.energisers)
+          .filter((e) => fits(e.name))
+          .map((e) => (
+            <li key={e.id}>
+              <Row
+                name={e.name}
+                onPress={() => choose('energiser', e.id)}
+                onDelete={() => {
+                  choose('energiser', e.id);
+                  removeChosen();
+                }}
+              >
+                <span className="label">
+                  {e.line ? `feeds ${plan.lines[e.line]?.name ?? ''}` : 'feeds no line'}
+                </span>
+              </Row>
+            </li>
+          ))}
+      </Listed>
+      <Listed label="Paddocks" name="paddock" end="area" from={AREA}>
+        {(report?.paddocks ?? [])
+          .filter((p) => fits(p.name))
+          .map((p) => (
+            <li key={`${p.e},${p.n}`}>
+              <Row
+                name={p.name}
+                onPress={() => choose('paddock', `${p.e.toFixed(2)},${p.n.toFixed(2)}`)}
+              >
+                <Num value={p.area_m2} q="area" />
+              </Row>
+            </li>
+          ))}
+      </Listed>
+      <Listed label="Things on the land" name="on the land">
+        {Object.values(plan.things ?? {})
+          .filter((t) => fits(t.name))
+          .map((t) => (
+            <li key={t.id}>
+              <Row
+                name={t.name}
+                onPress={() => choose('thing', t.id)}
+                onDelete={() => {
+                  choose('thing', t.id);
+                  removeChosen();
+                }}
+              >
+                <span className="label">{THING_NAMES[t.kind].split(',')[0]}</span>
+              </Row>
+            </li>
+          ))}
+      </Listed>
       <a className="button mt-3" href={`/print/${id}`}>
         <Printer size={14} aria-hidden /> Print the map
       </a>
       <LiveWalk />
       <Files />
     </>
+  );
+}
+
+/** One list under its heading, one stop of the Tab key; nothing where it is empty. */
+function Listed(p: {
+  label: string;
+  name: string;
+  end?: string;
+  from?: Origin;
+  children: ReactNode[] | ReactNode;
+}) {
+  const roving = useRoving<HTMLUListElement>('button, input');
+  const empty = Array.isArray(p.children) && p.children.flat().filter(Boolean).length === 0;
+  if (empty) return null;
+  return (
+    <>
+      <p className="label mt-3 flex justify-between">
+        <span>{p.name}</span>
+        {p.end && (
+          <span>
+            {p.end}
+            {p.from && <WhereFrom origin={p.from} shown={`${p.end} of each ${p.name}`} />}
+          </span>
+        )}
+      </p>
+      <ul aria-label={p.label} {...roving}>
+        {p.children}
+      </ul>
+    </>
+  );
+}
+
+/** One thing to choose; Delete takes it away, with the way back. */
+function Row(p: { name: string; onPress: () => void; onDelete?: () => void; children: ReactNode }) {
+  return (
+    <button
+      className="line-row hover:bg-hover flex w-full cursor-pointer items-center justify-between gap-2 px-1 py-0.5 text-left"
+      onClick={p.onPress}
+      onKeyDown={(e) => {
+        if (e.key !== 'Delete' || !p.onDelete) return;
+        e.preventDefault();
+        e.stopPropagation();
+        p.onDelete();
+      }}
+    >
+      <bdi className="min-w-0 truncate">{p.name}</bdi>
+      <span className="shrink-0">{p.children}</span>
+    </button>
+  );
+}
+
+function GatePlace({ gate }: { gate: Gate }) {
+  const line = useSession((s) => s.plan.lines[gate.line]);
+  const report = useSession((s) => s.report?.lines[gate.line]);
+  if (!line || !report) return null;
+  return <At gate={gate} line={line} report={report} />;
+}
+
+function At({ gate, line, report }: { gate: Gate; line: Line; report: LineReport }) {
+  const where = useWhere(line, report);
+  return (
+    <span className="label">
+      <bdi>{line.name}</bdi>, {where(gate.at_m).split(' (')[0]}
+    </span>
   );
 }

@@ -125,7 +125,7 @@ function Card({ paddock }: { paddock: PaddockReport }) {
           {paddock.edges.map((edge, i) => (
             <li key={i}>
               <button
-                className="hover:bg-chosen flex w-full cursor-pointer justify-between gap-2 text-left"
+                className="hover:bg-hover flex w-full cursor-pointer justify-between gap-2 text-left"
                 onClick={() => chooseLine(edge.line)}
               >
                 <span>{lines[edge.line]?.name}</span>

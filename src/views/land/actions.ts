@@ -3,7 +3,7 @@ import { moveEnergiser, moveVertex, removeLine, removeVertex } from '../../core/
 import { stations } from '../../core/plan/geometry.js';
 import { moveThing } from '../../core/edit/landEdits.js';
 import { joinLines, moveLines, reverseLine, splitLine } from '../../core/edit/reshape.js';
-import { commit, refuse, useSession } from '../../session/session.js';
+import { commit, refuse, tell, useSession } from '../../session/session.js';
 import { chooseLine, look, useView, type Chosen, type Tool } from '../../session/view.js';
 import { LEAD_REACH } from './gestures.js';
 import { endDrawing } from './sketch.js';
@@ -28,12 +28,13 @@ export function removeChosen(): void {
   if (locked) return refuse(`${locked.name} is locked: unlock it first.`);
   if (vertex !== null) {
     const gone = own.vertices.length <= 2;
-    commit(`took a vertex out of ${own.name}`, (d) => removeVertex(d, line, vertex));
+    commit(`took a corner out of ${own.name}`, (d) => removeVertex(d, line, vertex));
+    tell(gone ? `took ${own.name} away` : `took a corner out of ${own.name}`);
     return chooseLine(gone ? null : line);
   }
-  commit(ids.length === 1 ? `took ${own.name} away` : `took ${ids.length} lines away`, (d) =>
-    ids.forEach((id) => removeLine(d, id)),
-  );
+  const words = ids.length === 1 ? `took ${own.name} away` : `took ${ids.length} lines away`;
+  commit(words, (d) => ids.forEach((id) => removeLine(d, id)));
+  tell(words);
   chooseLine(null);
 }
 
@@ -46,6 +47,7 @@ function removeThing(thing: Chosen): void {
   commit(`took ${known.name} away`, (d) => {
     delete d[table]![thing.id];
   });
+  tell(`took ${known.name} away`);
 }
 
 /** The table of the plan that a chosen thing lies in; a paddock is found by its place instead. */
@@ -101,7 +103,7 @@ export function nudge(key: string, far: boolean): boolean {
   }
   const v = line.vertices[vertex];
   if (!v) return false;
-  commit(`moved a vertex of ${line.name}`, (d) =>
+  commit(`moved a corner of ${line.name}`, (d) =>
     moveVertex(d, line.id, vertex, { e: v.e + de, n: v.n + dn }),
   );
   return true;
@@ -115,7 +117,7 @@ export function splitHere(): void {
   if (!line) return;
   const s = vertex === null ? cursor : stations(line.vertices)[vertex]!;
   if (s === null)
-    return refuse('Choose a vertex, or point at the place in the section, to cut there.');
+    return refuse('Choose a corner, or point at the place in the section, to cut there.');
   if (line.locked) return refuse(`${line.name} is locked: unlock it first.`);
   let made: string | null = null;
   commit(`cut ${line.name} in two`, (d) => {

@@ -146,7 +146,7 @@ function grab(p: Point, reach: number, whole: boolean): Held | null {
     if (vertex >= 0) {
       look({ vertex, thing: null });
       return {
-        words: `moved a vertex of ${own.name}`,
+        words: `moved a corner of ${own.name}`,
         recipe: byVertex(own, vertex, (d, i, q) => moveVertex(d, own.id, i, q)),
         except: { line: own.id, vertex },
       };
@@ -196,7 +196,7 @@ function grabLeg(plan: Plan, id: string, p: Point, reach: number): Held | null {
     if (distance({ e: (a.e + b.e) / 2, n: (a.n + b.n) / 2 }, p) > reach) continue;
     look({ vertex: i + 1, thing: null });
     return {
-      words: `added a vertex to ${own.name}`,
+      words: `added a corner to ${own.name}`,
       recipe: byVertex(own, i, (d, leg, q) => insertVertex(d, id, leg, q)),
       except: { line: id, vertex: i + 1 },
     };

@@ -11,56 +11,24 @@ import { say, type Units } from '../../core/base/units.js';
 import { bearing, distance, pointAt, stations } from '../../core/plan/geometry.js';
 import { offsetPoints } from '../../core/edit/reshape.js';
 import type { Grid, Line, Plan, Point } from '../../core/plan/schema.js';
-import { isOpen } from '../../core/report/open.js';
-import type { Report } from '../../core/report/schema.js';
 import { contourInterval, contourLines, heightRange } from '../../core/terrain/relief.js';
 import { heightAt, type Ground } from '../../core/terrain/ground.js';
-import type { Chosen } from '../../session/view.js';
 import { SHAPE_OF } from '../../core/land/things.js';
 import { paddockAt } from '../../core/land/paddocks.js';
 import { shadeImage, rim } from './relief.js';
+import type { Spot } from '../../core/drawing/place.js';
+import { letteringOf, type Figured, type Symbol, type Window, type Words } from './lettering.js';
+import type { Painted, Shown } from './shown.js';
+import { measure } from './styles.js';
 import * as style from './styles.js';
 import type { Tokens } from './tokens.js';
 
 export const xy = (p: Point): [number, number] => [p.e, p.n];
 
-export interface Shown {
-  readonly plan: Plan;
-  readonly report: Report | null;
-  readonly line: string | null;
-  readonly vertex: number | null;
-  readonly also: readonly string[];
-  readonly thing: Chosen | null;
-  readonly finding: string | null;
-  readonly cursor: number | null;
-}
-
-/** Lines by what they carry: stretches of one look, words beside them, and places that stand out. */
-export interface Painted {
-  readonly stretches: readonly {
-    readonly line: string;
-    readonly from_m: number;
-    readonly to_m: number;
-    readonly look: style.PaintedLook;
-  }[];
-  /** What lies on the land is shown too. */
-  readonly land: boolean;
-  /** Words on each line. */
-  readonly words: Readonly<Record<string, string>>;
-  readonly pins: readonly {
-    readonly at: Point;
-    readonly words: string;
-    readonly strong: boolean;
-  }[];
-}
-
-/** Names of all layers make room for one another; symbols are always drawn. */
-const NAMES = 'names';
-const vector = (zIndex: number, declutter: string | boolean = false) =>
+const vector = (zIndex: number) =>
   new VectorLayer({
     source: new VectorSource(),
     zIndex,
-    declutter,
     updateWhileInteracting: true,
     updateWhileAnimating: true,
   });
@@ -68,20 +36,39 @@ const vector = (zIndex: number, declutter: string | boolean = false) =>
 /** Makes the layers of one map. */
 export function makeLayers(projection: Projection) {
   const shade = new ImageLayer({ zIndex: 0 });
-  const contours = vector(1, true);
-  const land = vector(1.5, NAMES);
-  const lines = vector(2, NAMES);
-  const things = vector(3, NAMES);
+  const contours = vector(1);
+  const land = vector(1.5);
+  const lines = vector(2);
+  const leads = vector(3);
+  const paint = vector(3.5);
   const marks = vector(4);
-  const paint = vector(4.5, NAMES);
   const sketch = vector(5);
   const shownLines: ShownLines = new Map();
   let lastLand: readonly unknown[] = [];
-  let lastThings: readonly unknown[] = [];
-  let lastMarks: readonly unknown[] = [];
+  let lastLeads: readonly unknown[] = [];
+  let last: { shown: Shown; t: Tokens } | null = null;
+  let window: Window | null = null;
+  let painting: Painted | null = null;
+  let figures: readonly Figured[] = [];
+
+  /** Puts symbols and words where they have room. */
+  const letter = () => {
+    const source = marks.getSource()!;
+    source.clear(true);
+    if (!last || !window) return;
+    const { shown, t } = last;
+    const { symbols, words } = letteringOf({ shown, painted: painting, window, measure, figures });
+    source.addFeatures(marksOf(symbols, words, window, t));
+    const line = shown.line ? shown.plan.lines[shown.line] : undefined;
+    if (line && shown.cursor !== null) {
+      const f = new Feature(new OlPoint(xy(pointAt(line.vertices, shown.cursor))));
+      f.setStyle(style.cursorStyle(t));
+      source.addFeature(f);
+    }
+  };
 
   return {
-    all: [shade, contours, land, lines, things, marks, paint, sketch],
+    all: [shade, contours, land, lines, leads, paint, marks, sketch],
 
     /** Hill shade and contours of a grid; nothing on flat ground. */
     ground(
@@ -93,7 +80,8 @@ export function makeLayers(projection: Projection) {
     ): void {
       contours.getSource()!.clear();
       shade.setSource(null);
-      if (!grid) return;
+      figures = [];
+      if (!grid) return letter();
       shade.setOpacity(t.shade);
       shade.setSource(
         new Static({
@@ -107,14 +95,21 @@ export function makeLayers(projection: Projection) {
       // A typed interval is kept to what can be told apart.
       const interval =
         chosen_m > 0 ? Math.max(chosen_m, (high - low) / 200) : contourInterval(low, high);
+      const drawn = contourLines(grid, interval).map((c) => ({
+        ...c,
+        heavy: Math.round(c.z_m / interval) % 5 === 0,
+      }));
       contours.getSource()!.addFeatures(
-        contourLines(grid, interval).map((c) => {
+        drawn.map((c) => {
           const feature = new Feature(new MultiLineString(c.lines.map((l) => l.map(xy))));
-          const heavy = Math.round(c.z_m / interval) % 5 === 0;
-          feature.setStyle(style.contourStyle(t, c.z_m, heavy, say(c.z_m, 'length', units)));
+          feature.setStyle(style.contourStyle(t, c.z_m, c.heavy));
           return feature;
         }),
       );
+      figures = drawn
+        .filter((c) => c.heavy)
+        .map((c) => ({ text: say(c.z_m, 'length', units), paths: c.lines }));
+      letter();
     },
 
     /**
@@ -129,38 +124,20 @@ export function makeLayers(projection: Projection) {
         land.getSource()!.clear(true);
         land.getSource()!.addFeatures([...paddockFeatures(s, t), ...landFeatures(s, t)]);
       }
-      const thingsNow = [
-        s.plan.gates,
-        s.plan.energisers,
-        s.plan.lines,
-        s.line,
-        s.vertex,
-        s.thing,
-        s.cursor,
-        t.sheet,
-      ];
-      if (changed(lastThings, thingsNow)) {
-        lastThings = thingsNow;
-        things.getSource()!.clear(true);
-        things.getSource()!.addFeatures(thingFeatures(s, t));
+      const leadsNow = [s.plan.energisers, s.plan.lines, t.sheet];
+      if (changed(lastLeads, leadsNow)) {
+        lastLeads = leadsNow;
+        leads.getSource()!.clear(true);
+        leads.getSource()!.addFeatures(leadFeatures(s, t));
       }
-      const found = (s.report?.findings ?? []).filter((f) => f.place.e !== undefined && isOpen(f));
-      const marksNow = [
-        found.map((f) => `${f.kind}${f.place.e},${f.place.n}`).join(),
-        s.finding,
-        t.sheet,
-      ];
-      if (changed(lastMarks, marksNow)) {
-        lastMarks = marksNow;
-        marks.getSource()!.clear(true);
-        marks.getSource()!.addFeatures(
-          found.map((f) => {
-            const mark = new Feature(new OlPoint([f.place.e!, f.place.n!]));
-            mark.setStyle(style.findingStyle(t, f.kind, f.id === s.finding));
-            return mark;
-          }),
-        );
-      }
+      last = { shown: s, t };
+      letter();
+    },
+
+    /** Another part of the ground came into view, or another zoom. */
+    see(now: Window): void {
+      window = now;
+      letter();
     },
 
     /** Paints lines by what they carry over the plain ones; null: they stand as they are. */
@@ -168,8 +145,9 @@ export function makeLayers(projection: Projection) {
       const source = paint.getSource()!;
       source.clear(true);
       lines.setVisible(p === null);
-      marks.setVisible(p === null);
+      painting = p;
       land.setVisible(p?.land ?? true);
+      letter();
       if (!p) return;
       const put = (geometry: OlPoint | LineString, look: Style | Style[]) => {
         const f = new Feature(geometry);
@@ -180,11 +158,6 @@ export function makeLayers(projection: Projection) {
         const own = plan.lines[line];
         if (own) put(new LineString(partOf(own, from_m, to_m)), style.paintedStyle(t, look));
       }
-      for (const [id, words] of Object.entries(p.words)) {
-        const own = plan.lines[id];
-        if (own) put(new LineString(own.vertices.map(xy)), style.wordsStyle(t, words));
-      }
-      for (const { at, words, strong } of p.pins) put(new OlPoint(xy(at)), style.pinStyle(t, words, strong)); // prettier-ignore
     },
 
     /**
@@ -252,53 +225,35 @@ export interface Pen {
   readonly spots: readonly { readonly name: string; readonly at: Point }[];
 }
 
-/** Paddocks: the chosen one filled, all of them named with area and stock. */
+/** The chosen paddock filled. */
 function paddockFeatures(s: Shown, t: Tokens): Feature[] {
   const place = s.thing?.kind === 'paddock' ? s.thing.id.split(',').map(Number) : null;
-  const paddocks = s.report?.paddocks ?? [];
-  const chosen = place ? paddockAt(paddocks, { e: place[0]!, n: place[1]! }) : undefined;
-  return paddocks.map((p) => {
-    const f = new Feature(new Polygon([p.rim, ...p.holes]));
-    const head = Object.values(p.stock).reduce((a, b) => a + b, 0);
-    const words = [
-      p.id === null ? '' : p.name,
-      say(p.area_m2, 'area', s.plan.units),
-      head > 0 ? `${head} head` : p.id === null || p.use === 'grazing' ? '' : p.use,
-    ]
-      .filter(Boolean)
-      .join('\n');
-    f.setStyle(style.paddockStyle(t, words, p.e, p.n, p === chosen));
-    return f;
-  });
+  const chosen = place
+    ? paddockAt(s.report?.paddocks ?? [], { e: place[0]!, n: place[1]! })
+    : undefined;
+  if (!chosen) return [];
+  const f = new Feature(new Polygon([chosen.rim, ...chosen.holes]));
+  f.setStyle(style.paddockStyle(t));
+  return [f];
 }
 
-/** Things on the land, each by its kind's own line and symbol. */
+/** Ways and areas on the land, each by its kind's own line. */
 function landFeatures(s: Shown, t: Tokens): Feature[] {
   return Object.values(s.plan.things ?? {}).flatMap((thing) => {
+    if (thing.points.length < 2) return [];
     const chosen = s.thing?.kind === 'thing' && s.thing.id === thing.id;
     const points = thing.points.map(xy);
     const area = SHAPE_OF[thing.kind] === 'area' && points.length >= 3;
-    const geometry =
-      points.length === 1
-        ? new OlPoint(points[0]!)
-        : area
-          ? new Polygon([[...points, points[0]!]])
-          : new LineString(points);
-    const f = new Feature<OlPoint | Polygon | LineString>(geometry);
-    f.setStyle(
-      points.length === 1
-        ? style.spotStyle(t, thing.kind, thing.name, chosen)
-        : style.wayStyle(t, thing.kind, thing.name, chosen),
+    const f = new Feature<Polygon | LineString>(
+      area ? new Polygon([[...points, points[0]!]]) : new LineString(points),
     );
-    const corners = chosen && points.length > 1 ? points : [];
-    return [
-      f,
-      ...corners.map((c) => {
-        const dot = new Feature(new OlPoint(c));
-        dot.setStyle(style.middleStyle(t));
-        return dot;
-      }),
-    ] as Feature[];
+    f.setStyle(style.wayStyle(t, thing.kind, chosen));
+    const corners = (chosen ? points : []).map((c) => {
+      const dot = new Feature(new OlPoint(c));
+      dot.setStyle(style.middleStyle(t));
+      return dot;
+    });
+    return [f, ...corners] as Feature[];
   });
 }
 
@@ -312,7 +267,6 @@ function drawLines(source: VectorSource, shown: ShownLines, s: Shown, t: Tokens)
   const dead = new Set(s.report?.dead.map((d) => d.line));
   for (const line of Object.values(s.plan.lines)) {
     const look = {
-      name: line.name,
       chosen: line.id === s.line || s.also.includes(line.id),
       dead: s.report === null || dead.has(line.id),
       boundary: line.boundary,
@@ -336,38 +290,36 @@ function drawLines(source: VectorSource, shown: ShownLines, s: Shown, t: Tokens)
   }
 }
 
-function thingFeatures(s: Shown, t: Tokens): Feature[] {
-  const out: Feature[] = [];
-  const put = (
-    geometry: OlPoint | LineString,
-    look: ReturnType<typeof style.gateStyle> | ReturnType<typeof style.energiserStyle>,
-  ) => {
-    const f = new Feature(geometry);
-    f.setStyle(look);
-    out.push(f);
-  };
-  const at = (p: Point) => new OlPoint(xy(p));
-  const line = s.line ? s.plan.lines[s.line] : undefined;
-  if (line) {
-    line.vertices.forEach((v, i) => {
-      put(at(v), style.vertexStyle(t, v.kind, i === s.vertex));
-      const next = line.vertices[i + 1];
-      if (next) put(at({ e: (v.e + next.e) / 2, n: (v.n + next.n) / 2 }), style.middleStyle(t));
-    });
-    if (s.cursor !== null) put(at(pointAt(line.vertices, s.cursor)), style.cursorStyle(t));
-  }
-  for (const gate of Object.values(s.plan.gates)) {
-    const own = s.plan.lines[gate.line];
-    if (own)
-      put(
-        at(pointAt(own.vertices, gate.at_m)),
-        style.gateStyle(t, gate.name, s.thing?.id === gate.id, gate.cable),
-      );
-  }
-  for (const e of Object.values(s.plan.energisers)) {
+/** The lead from each energiser to its line. */
+function leadFeatures(s: Shown, t: Tokens): Feature[] {
+  return Object.values(s.plan.energisers).flatMap((e) => {
     const own = e.line ? s.plan.lines[e.line] : undefined;
-    if (own) put(new LineString([xy(e), xy(pointAt(own.vertices, e.at_m))]), style.leadStyle(t));
-    put(at(e), style.energiserStyle(t, e.name, s.thing?.id === e.id));
-  }
-  return out;
+    if (!own) return [];
+    const f = new Feature(new LineString([xy(e), xy(pointAt(own.vertices, e.at_m))]));
+    f.setStyle(style.leadStyle(t));
+    return [f];
+  });
+}
+
+/** Symbols and words as features at their places. */
+function marksOf(
+  symbols: readonly Symbol[],
+  words: readonly Words[],
+  window: Window,
+  t: Tokens,
+): Feature[] {
+  const at = (s: Spot) =>
+    new OlPoint([window.west + s.x * window.resolution, window.north - s.y * window.resolution]);
+  return [
+    ...symbols.map((s) => {
+      const f = new Feature(at(s));
+      f.setStyle(style.symbolStyle(t, s.what));
+      return f;
+    }),
+    ...words.map((w) => {
+      const f = new Feature(at(w));
+      f.setStyle(style.textStyle(t, w.text, w.face, w.turn ?? 0));
+      return f;
+    }),
+  ];
 }

@@ -1,9 +1,12 @@
 /** How things on the map are drawn: our own symbols, line style as well as colour. */
-import { Circle, Fill, RegularShape, Stroke, Style, Text } from 'ol/style.js';
-import type { Finding } from '../../core/report/schema.js';
-import { Point as OlPoint } from 'ol/geom.js';
+import { Circle, Fill, Icon, RegularShape, Stroke, Style, Text } from 'ol/style.js';
 import type { ThingKind, Vertex } from '../../core/plan/schema.js';
+import { drawnUrl, type Colour } from '../../ui/drawn.js';
+import { KIND_SHAPES } from '../../ui/parts/findingShapes.js';
+import { SIZES, type Face, type Measure, type Symbol } from './lettering.js';
+import type { PaintedLook } from './shown.js';
 import type { Tokens } from './tokens.js';
+import { WAYS } from './ways.js';
 
 const FONT = '"Archivo Variable", sans-serif';
 
@@ -30,7 +33,6 @@ function remembered<A extends [Tokens, ...unknown[]], R>(
 }
 
 export interface LineLook {
-  readonly name: string;
   readonly chosen: boolean;
   readonly dead: boolean;
   readonly boundary: boolean;
@@ -44,26 +46,12 @@ export function lineStyle(t: Tokens, l: LineLook): Style[] {
     : new Stroke({ color: t.live, width });
   const halo = new Style({
     stroke: new Stroke({
-      color: l.chosen ? t.earth : t.sheet,
-      width: width + (l.chosen ? 6 : 2.5),
+      color: l.chosen ? t.pick : t.sheet,
+      width: width + (l.chosen ? 7 : 2.5),
     }),
   });
-  return [
-    halo,
-    new Style({
-      stroke,
-      text: label(t, l.name, {
-        placement: 'line',
-        textBaseline: 'bottom',
-        offsetY: -4,
-        overflow: false,
-      }),
-    }),
-  ];
+  return [halo, new Style({ stroke })];
 }
-
-/** How a stretch stands against its aim: with reserve, just so, short, far short, or dead. */
-export type PaintedLook = 'ample' | 'holds' | 'short' | 'far' | 'dead';
 
 /** Weight and pattern as well as colour: the thicker and the fuller, the better. */
 export const paintedStyle = remembered((t: Tokens, look: PaintedLook): Style[] => {
@@ -77,29 +65,14 @@ export const paintedStyle = remembered((t: Tokens, look: PaintedLook): Style[] =
   return [new Style({ stroke: new Stroke({ color: t.sheet, width: 7 }) }), new Style({ stroke })];
 });
 
-export const wordsStyle = (t: Tokens, words: string): Style =>
-  new Style({
-    text: label(t, words, {
-      placement: 'line',
-      textBaseline: 'bottom',
-      offsetY: -6,
-      overflow: false,
-    }),
-  });
-
 /** A place that stands out: the worst, or one that the unit might feed at. */
-export const pinStyle = (t: Tokens, words: string, strong: boolean): Style =>
+const pinStyle = (t: Tokens, strong: boolean): Style =>
   new Style({
-    zIndex: strong ? 3 : 2,
+    zIndex: strong ? 26 : 24,
     image: new Circle({
-      declutterMode: 'none',
       radius: strong ? 8 : 5.5,
       fill: new Fill({ color: t.panel }),
       stroke: new Stroke({ color: strong ? t.ink : t.earth, width: strong ? 3 : 2 }),
-    }),
-    text: label(t, words, {
-      offsetY: strong ? -17 : -13,
-      font: `${strong ? 650 : 500} 12.5px ${FONT}`,
     }),
   });
 
@@ -115,7 +88,7 @@ const square = (t: Tokens, radius: number, fill: string) =>
 
 /** An end is a filled square, a corner an open square, a bend a ring. */
 export const vertexStyle = remembered((t: Tokens, kind: Vertex['kind'], chosen: boolean): Style => {
-  const fill = chosen ? t.earth : kind === 'end' ? t.ink : t.panel;
+  const fill = chosen ? t.pick : kind === 'end' ? t.ink : t.panel;
   const image =
     kind === 'bend'
       ? new Circle({
@@ -141,46 +114,6 @@ export const middleStyle = remembered(
     }),
 );
 
-/** A gate: a plate across the line; filled when no cable runs under it. */
-export const gateStyle = remembered(
-  (t: Tokens, name: string, chosen: boolean, cable: boolean): Style =>
-    new Style({
-      image: new RegularShape({
-        declutterMode: 'none',
-        points: 4,
-        angle: Math.PI / 4,
-        scale: [1.5, 0.75],
-        radius: chosen ? 11 : 9,
-        fill: new Fill({ color: cable ? t.panel : t.warn }),
-        stroke: new Stroke({ color: t.ink, width: 1.8 }),
-      }),
-      text: label(t, name, { offsetY: 16 }),
-      zIndex: 11,
-    }),
-);
-
-/** An energiser: a filled disc in a ring, with a stroke of the live colour. */
-export const energiserStyle = remembered((t: Tokens, name: string, chosen: boolean): Style[] => [
-  new Style({
-    image: new Circle({
-      declutterMode: 'none',
-      radius: chosen ? 12 : 10,
-      fill: new Fill({ color: t.panel }),
-      stroke: new Stroke({ color: t.ink, width: 1.8 }),
-    }),
-    zIndex: 12,
-  }),
-  new Style({
-    image: new Circle({
-      declutterMode: 'none',
-      radius: 4.5,
-      fill: new Fill({ color: t.live }),
-    }),
-    text: label(t, name, { offsetY: 20 }),
-    zIndex: 13,
-  }),
-]);
-
 export const leadStyle = remembered(
   (t: Tokens): Style =>
     new Style({ stroke: new Stroke({ color: t.live, width: 1.4, lineDash: [2, 3] }), zIndex: 8 }),
@@ -198,69 +131,83 @@ export const cursorStyle = remembered(
     }),
 );
 
-export function contourStyle(t: Tokens, z: number, heavy: boolean, text: string): Style {
-  return new Style({
+export const contourStyle = (t: Tokens, z: number, heavy: boolean): Style =>
+  new Style({
     stroke: new Stroke({ color: t.soft, width: heavy ? 0.9 : 0.45 }),
-    ...(heavy && {
-      text: new Text({
-        text,
-        placement: 'line',
-        font: `10.5px ${FONT}`,
-        fill: new Fill({ color: t.soft }),
-        stroke: new Stroke({ color: t.sheet, width: 3 }),
-      }),
-    }),
     zIndex: z,
   });
-}
 
-/** Marks stand beside what they speak of, so that both can be seen. */
-const OFFSET = [13, 11];
+const FACES: Readonly<Record<Face, { readonly weight: string; readonly ink: 'ink' | 'soft' }>> = {
+  name: { weight: '500', ink: 'ink' },
+  strong: { weight: '680', ink: 'ink' },
+  soft: { weight: '500', ink: 'soft' },
+  thing: { weight: 'italic 500', ink: 'ink' },
+  figure: { weight: '400', ink: 'soft' },
+};
+const fontOf = (face: Face): string => `${FACES[face].weight} ${SIZES[face]}px ${FONT}`;
 
-/** Finding marks on the map: a bar, a wedge, a ring; larger when chosen. */
-export const findingStyle = remembered(
-  (t: Tokens, kind: Finding['kind'], chosen: boolean): Style => {
-    const k = chosen ? 1.7 : 1;
-    const stroke = new Stroke({ color: t.sheet, width: 1.5 });
-    if (kind === 'stop') {
-      return new Style({
-        image: new RegularShape({
-          declutterMode: 'none',
-          points: 4,
-          radius: 8 * k,
-          angle: Math.PI / 4,
-          scale: [1, 0.55],
-          displacement: OFFSET,
-          fill: new Fill({ color: t.live }),
-          stroke,
-        }),
-        zIndex: 15,
-      });
-    }
-    if (kind === 'mend') {
-      return new Style({
-        image: new RegularShape({
-          declutterMode: 'none',
-          points: 3,
-          radius: 7 * k,
-          displacement: OFFSET,
-          fill: new Fill({ color: t.warn }),
-          stroke,
-        }),
-        zIndex: 14,
-      });
-    }
-    return new Style({
-      image: new Circle({
-        declutterMode: 'none',
-        radius: 5 * k,
-        displacement: OFFSET,
-        stroke: new Stroke({ color: t.earth, width: 2, lineDash: [3, 2] }),
+export const textStyle = remembered(
+  (t: Tokens, text: string, face: Face, rotation: number): Style =>
+    new Style({
+      zIndex: 30,
+      text: label(t, text, {
+        font: fontOf(face),
+        rotation,
+        fill: new Fill({ color: t[FACES[face].ink] }),
+        textAlign: 'center',
+        textBaseline: 'middle',
       }),
-      zIndex: 14,
-    });
-  },
+    }),
 );
+
+let pen: CanvasRenderingContext2D | null = null;
+const widths = new Map<string, number>();
+
+/** Width of a text on the map, px. */
+export const measure: Measure = (text, face) => {
+  const key = `${face} ${text}`;
+  let width = widths.get(key);
+  if (width === undefined) {
+    pen ??= document.createElement('canvas').getContext('2d');
+    if (!pen) return text.length * SIZES[face] * 0.55;
+    pen.font = fontOf(face);
+    widths.set(key, (width = pen.measureText(text).width));
+  }
+  return width;
+};
+
+/** A symbol by what it is; drawn from the same paths as in lists and on paper. */
+export const symbolStyle = remembered((t: Tokens, what: Symbol['what']): Style | Style[] => {
+  if ('vertex' in what) return vertexStyle(t, what.vertex, what.chosen);
+  if ('middle' in what) return middleStyle(t);
+  if ('pin' in what) return pinStyle(t, what.pin === 'strong');
+  const drawn = 'drawn' in what ? what.drawn : KIND_SHAPES[what.finding];
+  const scale = 'drawn' in what ? what.scale : what.chosen ? 1.35 : 0.9;
+  const own = 'drawn' in what ? t.ink : t[what.finding];
+  const colour = (name: Colour) => (name === 'own' ? own : name === 'paper' ? t.panel : t[name]);
+  const count = 'finding' in what && what.count > 1 ? String(what.count) : null;
+  const image = new Icon({
+    src: drawnUrl(drawn, colour, 2),
+    scale: scale / 2,
+    ...(count ? { displacement: [-4 * count.length, 0] } : {}),
+  });
+  const style = new Style({
+    image,
+    zIndex: 'finding' in what ? 25 : 22,
+    ...(count
+      ? {
+          text: label(t, count, {
+            font: `650 11px ${FONT}`,
+            offsetX: 9,
+            fill: new Fill({ color: own }),
+          }),
+        }
+      : {}),
+  });
+  if (!what.chosen || !('drawn' in what)) return style;
+  const ring = new Circle({ radius: 17, stroke: new Stroke({ color: t.pick, width: 5 }) });
+  return [new Style({ image: ring, zIndex: 21 }), style];
+});
 
 /** The leg in the hand, with its length and bearing. */
 export const sketchStyle = (t: Tokens, words: string): Style[] => [
@@ -297,89 +244,23 @@ export const markedStyle = remembered(
     }),
 );
 
-/** A paddock: its words well inside it, filled when chosen. */
-export function paddockStyle(
-  t: Tokens,
-  words: string,
-  e: number,
-  n: number,
-  chosen: boolean,
-): Style[] {
-  const text = new Style({
-    geometry: new OlPoint([e, n]),
-    text: new Text({
-      text: words,
-      font: `500 12px ${FONT}`,
-      fill: new Fill({ color: t.soft }),
-      stroke: new Stroke({ color: t.sheet, width: 3 }),
-      overflow: true,
-    }),
-  });
-  if (!chosen) return [text];
-  return [new Style({ fill: new Fill({ color: `${t.chosen}` }) }), text];
-}
-
-/** How the way or rim of each kind of thing is drawn: told apart by dashes and weight before colour. */
-const WAYS: Readonly<
-  Record<
-    ThingKind,
-    { width: number; dash: number[]; ink: 'ink' | 'soft' | 'earth' | 'warn'; fill?: boolean }
-  >
-> = {
-  property: { width: 4, dash: [14, 5, 2, 5], ink: 'soft' },
-  water: { width: 2, dash: [], ink: 'earth' },
-  mains: { width: 2, dash: [], ink: 'warn' },
-  building: { width: 2, dash: [], ink: 'ink', fill: true },
-  overhead: { width: 1.4, dash: [18, 4, 1, 4, 1, 4], ink: 'warn' },
-  publicWay: { width: 3, dash: [3, 6], ink: 'soft' },
-  burn: { width: 2.6, dash: [], ink: 'earth' },
-  oldFence: { width: 1.6, dash: [6, 2, 1, 2], ink: 'ink' },
-  obstacle: { width: 1.4, dash: [2, 3], ink: 'warn', fill: true },
-  tree: { width: 1.4, dash: [], ink: 'ink' },
-  soil: { width: 1, dash: [1, 4], ink: 'soft', fill: true },
-};
-
-export const wayStyle = remembered(
-  (t: Tokens, kind: ThingKind, name: string, chosen: boolean): Style[] => {
-    const w = WAYS[kind];
-    return [
-      new Style({
-        stroke: new Stroke({
-          color: chosen ? t.earth : t.sheet,
-          width: w.width + (chosen ? 6 : 2),
-        }),
-      }),
-      new Style({
-        stroke: new Stroke({ color: t[w.ink], width: w.width, lineDash: w.dash }),
-        ...(w.fill ? { fill: new Fill({ color: `${t[w.ink]}1f` }) } : {}),
-        ...(kind === 'property'
-          ? {}
-          : { text: label(t, name, { font: `italic 500 11.5px ${FONT}`, overflow: true }) }),
-      }),
-    ];
-  },
+/** The paddock that is chosen. */
+export const paddockStyle = remembered(
+  (t: Tokens): Style => new Style({ fill: new Fill({ color: `${t.pick}55` }) }),
 );
 
-/** Letters in a ring tell the kinds of spots apart without colour. */
-const LETTER: Partial<Record<ThingKind, string>> = { water: 'W', mains: 'M', tree: 'T' };
-
-export const spotStyle = remembered(
-  (t: Tokens, kind: ThingKind, name: string, chosen: boolean): Style[] => [
+export const wayStyle = remembered((t: Tokens, kind: ThingKind, chosen: boolean): Style[] => {
+  const w = WAYS[kind];
+  return [
     new Style({
-      image: new Circle({
-        declutterMode: 'none',
-        radius: chosen ? 11 : 9,
-        fill: new Fill({ color: t.panel }),
-        stroke: new Stroke({ color: chosen ? t.earth : t[WAYS[kind].ink], width: chosen ? 3 : 2 }),
+      stroke: new Stroke({
+        color: chosen ? t.pick : t.sheet,
+        width: w.width + (chosen ? 6 : 2),
       }),
-      text: new Text({
-        text: LETTER[kind] ?? '·',
-        declutterMode: 'none',
-        font: `700 11px ${FONT}`,
-        fill: new Fill({ color: t.ink }),
-      }),
-      zIndex: 6,
     }),
-    new Style({ text: label(t, name, { offsetY: 18 }), zIndex: 6 }),
-  ],
-);
+    new Style({
+      stroke: new Stroke({ color: t[w.ink], width: w.width, lineDash: w.dash }),
+      ...(w.fill ? { fill: new Fill({ color: `${t[w.ink]}1f` }) } : {}),
+    }),
+  ];
+});

@@ -9,6 +9,10 @@ export interface Tokens {
   readonly earth: string;
   readonly warn: string;
   readonly chosen: string;
+  readonly pick: string;
+  readonly stop: string;
+  readonly mend: string;
+  readonly confirm: string;
   readonly shade: number;
 }
 
@@ -34,6 +38,10 @@ function readTokens(): Tokens {
     earth: read('earth'),
     warn: read('warn'),
     chosen: read('chosen'),
+    pick: read('pick'),
+    stop: read('stop'),
+    mend: read('mend'),
+    confirm: read('confirm'),
     shade: Number(read('shade')) || 1,
   };
 }

@@ -128,13 +128,13 @@ export function Earth({ unit, report }: { unit: Energiser; report: EnergiserRepo
       </p>
       <DataTable
         label="Figures of the earth"
-        bare
         className="mt-2"
         keyOf={(_, i) => i}
         columns={[
-          { name: 'what', cell: (r) => r.what },
+          { name: 'what', quiet: true, cell: (r) => r.what },
           {
             name: 'figure',
+            quiet: true,
             n: true,
             className: 'whitespace-nowrap',
             cell: (r) => r.figure,

@@ -208,7 +208,12 @@ export function Rods({ unit }: { unit: Energiser }) {
               strokeWidth={2}
             />
             {i === 1 && (
-              <text x={(x * k) / 2} y={-9} textAnchor="middle" className="fill-soft text-[0.714rem]">
+              <text
+                x={(x * k) / 2}
+                y={-9}
+                textAnchor="middle"
+                className="fill-soft text-[0.714rem]"
+              >
                 {say(unit.rodSpacing_m, 'tape', units)}
               </text>
             )}

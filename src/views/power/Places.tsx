@@ -8,7 +8,7 @@ import { commitPatch, useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 import { Num, type Origin } from '../../ui/parts/Num.js';
-import type { Painted } from '../land/layers.js';
+import type { Painted } from '../land/shown.js';
 import { PULSE } from './origins.js';
 
 const MOST = 12;

@@ -7,9 +7,10 @@ import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
 import { look, useView, type PowerTab } from '../../session/view.js';
 import { Caution, Select } from '../../ui/parts/controls.js';
-import { Num } from '../../ui/parts/Num.js';
+import { inUnits } from '../../core/base/prose.js';
+import { Num, useUnits } from '../../ui/parts/Num.js';
 import { Tabs } from '../../ui/parts/Tabs.js';
-import type { Painted } from '../land/layers.js';
+import type { Painted } from '../land/shown.js';
 import { Earth } from './Earth.js';
 import { Feel } from './Feel.js';
 import { PULSE } from './origins.js';
@@ -80,6 +81,7 @@ export function PowerSide() {
   const tab = useView((v) => v.powerTab);
   const season = useView((v) => v.season);
   const pressed = usePicked((p) => p.pressed);
+  const units = useUnits();
   const { unit, report } = useUnit();
   const ids = Object.keys(energisers);
   const worst = report?.seasons[season]?.worst;
@@ -150,8 +152,10 @@ export function PowerSide() {
             )}
           </Tabs>
           <Caution>
-            Figures for planning. One energiser to a fence; rods at least 10 m from other earths;
-            mains work by a licensed electrician. Check the standard and the rules where you are.
+            {inUnits(
+              'Figures for planning. One energiser to a fence; rods at least 10 m from other earths; mains work by a licensed electrician. Check the standard and the rules where you are.',
+              units,
+            )}
           </Caution>
         </>
       )}

@@ -1,3 +1,4 @@
+import { inUnits } from '../../core/base/prose.js';
 import { useState } from 'react';
 import { say } from '../../core/base/units.js';
 import type { Energiser } from '../../core/plan/schema.js';
@@ -192,6 +193,7 @@ function Views({ report }: { report: EnergiserReport }) {
     cat,
   );
   const [low, high] = v.label(50_000);
+  const units = useUnits();
   const rows = [
     {
       way: 'The pulse, on this very fence',
@@ -214,7 +216,7 @@ function Views({ report }: { report: EnergiserReport }) {
       why: 'counts conductors, a rope’s filaments once; knows no growth and no branch',
     },
     {
-      way: 'A label of 50 km',
+      way: inUnits('A label of 50 km', units),
       says: (
         <>
           <Num value={low} q="far" bare /> to <Num value={high} q="far" from={LABEL} />

@@ -5,9 +5,9 @@ import { useCatalogue } from '../../session/catalogue.js';
 import { useSession } from '../../session/session.js';
 import { useView } from '../../session/view.js';
 import { useUnits } from '../../ui/parts/Num.js';
-import type { Painted } from '../land/layers.js';
+import type { Painted } from '../land/shown.js';
 import { MapCanvas } from '../land/MapCanvas.js';
-import type { PaintedLook } from '../land/styles.js';
+import type { PaintedLook } from '../land/shown.js';
 import { paintedOf } from './painted.js';
 
 const STROKES: Record<PaintedLook, React.SVGProps<SVGLineElement>> = {

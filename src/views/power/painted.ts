@@ -4,8 +4,8 @@ import { figure, type Catalogue, type SeasonId } from '../../core/plan/catalogue
 import { pointAt } from '../../core/plan/geometry.js';
 import type { Plan } from '../../core/plan/schema.js';
 import type { Report } from '../../core/report/schema.js';
-import type { Painted } from '../land/layers.js';
-import type { PaintedLook } from '../land/styles.js';
+import type { Painted } from '../land/shown.js';
+import type { PaintedLook } from '../land/shown.js';
 
 /** Below this share of the aim a stretch is far short. */
 const FAR = 0.6;

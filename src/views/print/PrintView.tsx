@@ -1,24 +1,17 @@
 import { Check } from '../../ui/parts/controls.js';
 import { ArrowLeft, Printer } from 'lucide-react';
-import { useEffect, useState } from 'react';
-import type { Grid, Plan } from '../../core/plan/schema.js';
-import type { Report } from '../../core/report/schema.js';
+import { useState } from 'react';
+import { inUnits } from '../../core/base/prose.js';
+import type { Plan } from '../../core/plan/schema.js';
+import { useLoaded, type Loaded } from './load.js';
+import type { Asked } from './sheetWords.js';
 import { PrintedSheet } from './PrintedSheet.js';
 import { boxOf, PAPERS, SCALES, scaleFor, sheetsOf, type Paper } from './sheets.js';
 import { Button } from '../../ui/parts/Button.js';
 
-interface Loaded {
-  plan: Plan;
-  report: Report;
-  grid: Grid | null;
-}
-
 /** The map at a true scale, on as many sheets as it takes. */
 export function PrintView({ id }: { id: string }) {
-  const [loaded, setLoaded] = useState<Loaded | string | null>(null);
-  useEffect(() => {
-    load(id).then(setLoaded, (e: Error) => setLoaded(e.message));
-  }, [id]);
+  const loaded = useLoaded(id);
   if (loaded === null) return <p className="p-6">Drawing the map …</p>;
   if (typeof loaded === 'string')
     return (
@@ -29,20 +22,6 @@ export function PrintView({ id }: { id: string }) {
   return <Sheets id={id} loaded={loaded} />;
 }
 
-async function load(id: string): Promise<Loaded> {
-  const get = async <T,>(url: string): Promise<T> => {
-    const answer = await fetch(url);
-    if (!answer.ok) throw new Error('The property could not be loaded.');
-    return (await answer.json()) as T;
-  };
-  const [{ plan }, report] = await Promise.all([
-    get<{ plan: Plan }>(`/api/properties/${id}`),
-    get<Report>(`/api/properties/${id}/report`),
-  ]);
-  const grid = plan.ground.kind === 'grid' ? await get<Grid>(`/api/grids/${plan.ground.id}`) : null;
-  return { plan, report, grid };
-}
-
 /** Everything that must be on the map. */
 const extentOf = (plan: Plan) =>
   boxOf([
@@ -51,11 +30,25 @@ const extentOf = (plan: Plan) =>
     ...Object.values(plan.energisers),
   ]);
 
+/** What can be written on the map. */
+const WORDS: Record<keyof Asked, string> = {
+  lengths: 'lengths',
+  strands: 'strands',
+  corners: 'corner numbers',
+  posts: 'posts',
+};
+
 function Sheets({ id, loaded }: { id: string; loaded: Loaded }) {
   const box = extentOf(loaded.plan);
   const [paper, setPaper] = useState<Paper>('A4 landscape');
   const [scale, setScale] = useState<number | null>(null);
   const [ground, setGround] = useState(true);
+  const [asked, setAsked] = useState<Asked>({
+    lengths: true,
+    strands: false,
+    posts: false,
+    corners: false,
+  });
   const shown = scale ?? scaleFor(box, paper);
   const sheets = sheetsOf(box, paper, shown);
   const [w, h] = PAPERS[paper];
@@ -97,8 +90,18 @@ function Sheets({ id, loaded }: { id: string; loaded: Loaded }) {
         {loaded.grid && (
           <Check label="contours" checked={ground} onChange={(on) => setGround(on)} />
         )}
+        {(Object.keys(WORDS) as (keyof Asked)[]).map((key) => (
+          <Check
+            key={key}
+            label={WORDS[key]}
+            checked={asked[key]}
+            onChange={(on) => setAsked({ ...asked, [key]: on })}
+          />
+        ))}
         <span className="label" role="status">
-          {sheets.length === 1 ? 'one sheet' : `${sheets.length} sheets that lap over by 10 mm`}
+          {sheets.length === 1
+            ? 'one sheet'
+            : inUnits(`${sheets.length} sheets that lap over by 10 mm`, loaded.plan.units)}
         </span>
         {sheets.length <= 60 ? (
           <Button strong onClick={() => print()}>
@@ -124,6 +127,7 @@ function Sheets({ id, loaded }: { id: string; loaded: Loaded }) {
             plan={loaded.plan}
             report={loaded.report}
             grid={ground ? loaded.grid : null}
+            asked={asked}
           />
         ))}
     </main>

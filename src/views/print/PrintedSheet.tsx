@@ -2,12 +2,13 @@
 import { useMemo } from 'react';
 import { say } from '../../core/base/units.js';
 import { SHAPE_OF } from '../../core/land/things.js';
-import { planLength, pointAt } from '../../core/plan/geometry.js';
+import { pointAt } from '../../core/plan/geometry.js';
 import type { Grid, Plan, Point } from '../../core/plan/schema.js';
 import type { Report } from '../../core/report/schema.js';
 import { contourInterval, contourLines, heightRange } from '../../core/terrain/relief.js';
 import { Key } from './Key.js';
-import { spread, type Label } from './labels.js';
+import { PaperSymbol } from './PaperSymbol.js';
+import { sheetWords, type Asked, type SheetWord } from './sheetWords.js';
 import { mapSize, MARGIN, PAPERS, STRIP, type Paper, type Sheet } from './sheets.js';
 import { WAY_STROKES } from './strokes.js';
 
@@ -19,9 +20,10 @@ interface Props {
   plan: Plan;
   report: Report;
   grid: Grid | null;
+  asked: Asked;
 }
 
-export function PrintedSheet({ sheet, count, paper, scale, plan, report, grid }: Props) {
+export function PrintedSheet({ sheet, count, paper, scale, plan, report, grid, asked }: Props) {
   const [w, h] = PAPERS[paper];
   const [mw, mh] = mapSize(paper);
   const { box } = sheet;
@@ -43,9 +45,16 @@ export function PrintedSheet({ sheet, count, paper, scale, plan, report, grid }:
       heavy: Math.round(c.z_m / interval) % 5 === 0,
     }));
   }, [grid]);
-  const labels = useMemo(
-    () => labelsOf(plan, report, box, mm).filter((l) => within(l, MARGIN, MARGIN, mw, mh)),
-    [plan, report, box, mm, mw, mh],
+  const { symbols, words } = useMemo(
+    () =>
+      sheetWords({
+        plan,
+        report,
+        asked,
+        at: (p) => ({ x: MARGIN + (p.e - box.west) * mm, y: MARGIN + (box.north - p.n) * mm }),
+        frame: { x: MARGIN, y: MARGIN, w: mw, h: mh },
+      }),
+    [plan, report, asked, box, mm, mw, mh],
   );
   const clip = `sheet-${sheet.row}-${sheet.col}`;
   return (
@@ -76,17 +85,11 @@ export function PrintedSheet({ sheet, count, paper, scale, plan, report, grid }:
             <g key={t.id}>
               <path
                 d={path(t.points) + (SHAPE_OF[t.kind] === 'area' ? 'Z' : '')}
-                stroke="#334"
+                fill={WAY_STROKES[t.kind].fill ?? 'none'}
+                stroke={WAY_STROKES[t.kind].ink}
                 strokeWidth={WAY_STROKES[t.kind].width}
                 strokeDasharray={WAY_STROKES[t.kind].dash}
               />
-            </g>
-          ))}
-        {Object.values(plan.things ?? {})
-          .filter((t) => t.points.length === 1)
-          .map((t) => (
-            <g key={t.id} transform={`translate(${x(t.points[0]!)},${y(t.points[0]!)})`}>
-              <circle r={1.3} fill="white" stroke="#223" strokeWidth={0.3} />
             </g>
           ))}
         {Object.values(plan.lines)
@@ -96,11 +99,11 @@ export function PrintedSheet({ sheet, count, paper, scale, plan, report, grid }:
               key={l.id}
               d={path(l.vertices)}
               stroke="#b3261e"
-              strokeWidth={l.boundary ? 0.7 : 0.45}
+              strokeWidth={l.boundary ? 0.8 : 0.45}
               data-line={l.id}
             />
           ))}
-        {scale <= 2500 &&
+        {asked.posts &&
           Object.values(report.lines).flatMap((l) =>
             l.posts.map((p, i) => (
               <circle
@@ -130,16 +133,17 @@ export function PrintedSheet({ sheet, count, paper, scale, plan, report, grid }:
             </g>
           );
         })}
-        {Object.values(plan.energisers).map((e) => (
-          <g key={e.id} transform={`translate(${x(e)},${y(e)})`}>
-            <circle r={1.8} fill="white" stroke="#1c2b33" strokeWidth={0.35} />
-            <circle r={0.8} fill="#b3261e" />
-          </g>
+        {symbols.map((s) => (
+          <PaperSymbol
+            key={`${s.x},${s.y}`}
+            drawn={s.drawn}
+            x={s.x}
+            y={s.y}
+            scale={s.w / s.drawn.w}
+          />
         ))}
-        {spread(labels).map((l) => (
-          <Words key={`${l.text}${l.x}${l.y}`} {...l}>
-            {l.text}
-          </Words>
+        {words.map((w) => (
+          <MapWords key={`${w.text}${w.x},${w.y}`} word={w} />
         ))}
       </g>
       <rect
@@ -162,52 +166,35 @@ export function PrintedSheet({ sheet, count, paper, scale, plan, report, grid }:
           {plan.invented ? 'Invented property. ' : ''}Plan of a fence, not of ownership. Locate
           buried services before digging.
         </Words>
-        <Bar scale={scale} units={plan.units} x={mw * 0.42} />
-        <Key x={mw * 0.62} plan={plan} />
+        <Bar scale={scale} units={plan.units} x={mw * 0.36} />
+        <Key x={mw * 0.55} plan={plan} posts={asked.posts} />
         <North x={mw - 4} />
       </g>
     </svg>
   );
 }
 
-const within = (l: Label, x: number, y: number, w: number, h: number): boolean =>
-  l.x > x && l.x < x + w && l.y > y && l.y < y + h;
-
-/** All names of a sheet, the most needed first. */
-function labelsOf(plan: Plan, report: Report, box: Sheet['box'], mm: number): Label[] {
-  const x = (p: Point) => MARGIN + (p.e - box.west) * mm;
-  const y = (p: Point) => MARGIN + (box.north - p.n) * mm;
-  const things = Object.values(plan.things ?? {}).filter((t) => t.kind !== 'property');
-  return [
-    ...Object.values(plan.energisers).map((e) => ({
-      text: e.name,
-      x: x(e) + 2.6,
-      y: y(e) + 0.8,
-      size: 2.4,
-    })),
-    ...Object.values(plan.lines).map((l) => {
-      const at = pointAt(l.vertices, planLength(l) / 2);
-      return { text: l.name, x: x(at), y: y(at) - 1.2, size: 2.4, middle: true };
-    }),
-    ...report.paddocks.map((p) => ({
-      text: `${p.name}, ${say(p.area_m2, 'area', plan.units)}`,
-      x: x(p),
-      y: y(p),
-      size: 2.6,
-      middle: true,
-      soft: true,
-    })),
-    ...Object.values(plan.gates).flatMap((g) => {
-      const line = plan.lines[g.line];
-      if (!line) return [];
-      const at = pointAt(line.vertices, g.at_m);
-      return [{ text: g.name, x: x(at) + 1, y: y(at) + 3, size: 2 }];
-    }),
-    ...things.map((t) => {
-      const at = t.points[Math.floor(t.points.length / 2)]!;
-      return { text: t.name, x: x(at) + 2, y: y(at) - 0.8, size: 2.2, italic: true };
-    }),
-  ];
+function MapWords({ word: { x, y, text, size, look, turn = 0 } }: { word: SheetWord }) {
+  const rows = text.split('\n');
+  return (
+    <text
+      transform={`translate(${x},${y}) rotate(${(turn * 180) / Math.PI})`}
+      fontSize={size}
+      textAnchor="middle"
+      fontStyle={look === 'italic' ? 'italic' : undefined}
+      fill={look === 'soft' || look === 'figure' ? '#4a565c' : '#1c2b33'}
+      stroke="white"
+      strokeWidth={size / 5}
+      paintOrder="stroke"
+      data-word
+    >
+      {rows.map((row, i) => (
+        <tspan key={i} x={0} y={(i - (rows.length - 1) / 2) * size * 1.15 + size * 0.35}>
+          {row}
+        </tspan>
+      ))}
+    </text>
+  );
 }
 
 function Words(p: {

@@ -2,7 +2,7 @@
 import { scaleLinear } from 'd3-scale';
 import { area } from 'd3-shape';
 import { say } from '../../core/base/units.js';
-import type { Line } from '../../core/plan/schema.js';
+import type { Line, Strand } from '../../core/plan/schema.js';
 import { isOpen } from '../../core/report/open.js';
 import type { LineReport, Post } from '../../core/report/schema.js';
 import { readAt, zAt, type Profile } from '../../core/terrain/profile.js';
@@ -21,6 +21,22 @@ interface Props {
   height: number;
   /** Ground drawn this many times steeper than it is; 0: as much as fits. */
   steeper: number;
+}
+
+/** Line posts are drawn no closer than this, strands no closer than that, px. */
+const POST_ROOM = 7;
+const STRAND_ROOM = 4;
+
+/** The strands that are drawn at this scale: the top one, the lowest, and those between with room. @param up px a metre */
+function thinned(strands: readonly Strand[], up: number): readonly Strand[] {
+  const [low, top] = [strands[0], strands.at(-1)];
+  if (!low || !top) return [];
+  const out = [low];
+  for (const s of strands.slice(1, -1)) {
+    const room = (a: Strand, b: Strand) => (b.height_m - a.height_m) * up >= STRAND_ROOM;
+    if (room(out.at(-1)!, s) && room(s, top)) out.push(s);
+  }
+  return strands.length > 1 ? [...out, top] : out;
 }
 
 export function GroundTrack({ line, report, profile, x, top, height, steeper }: Props) {
@@ -53,6 +69,11 @@ export function GroundTrack({ line, report, profile, x, top, height, steeper }: 
     (f) => f.place.line === line.id && f.place.from_m !== undefined && isOpen(f),
   );
   const posts = report.posts.filter((p) => p.s_m >= from - 40 && p.s_m <= to + 40);
+  // What would run into a black band is thinned out: every post that matters stays.
+  const apart_px = (perMetre * (to - from)) / Math.max(1, posts.length);
+  const every = Math.max(1, Math.ceil(POST_ROOM / apart_px));
+  const drawn = every === 1 ? posts : posts.filter((p, i) => p.role !== 'line' || i % every === 0);
+  const strands = thinned(line.strands, fence / Math.max(head, 0.5));
   return (
     <g data-track="ground">
       <text x={4} y={Math.max(top + 8, y(high) + 4)} className="fill-soft text-[0.786rem]">
@@ -66,7 +87,7 @@ export function GroundTrack({ line, report, profile, x, top, height, steeper }: 
       <g clipPath="url(#section-window)">
         <path
           d={groundPath([from, ...seen.map((i) => profile.s[i]!), to]) ?? ''}
-          fill="var(--chosen)"
+          fill="var(--ground)"
           stroke="var(--ink)"
           strokeWidth={1.2}
         />
@@ -100,7 +121,7 @@ export function GroundTrack({ line, report, profile, x, top, height, steeper }: 
           st.to_m < from || st.from_m > to ? null : (
             <Strands
               key={st.from_m}
-              line={line}
+              strands={strands}
               posts={posts.filter((p) => p.s_m >= st.from_m - 1e-6 && p.s_m <= st.to_m + 1e-6)}
               x={x}
               y={y}
@@ -108,8 +129,8 @@ export function GroundTrack({ line, report, profile, x, top, height, steeper }: 
             />
           ),
         )}
-        <Droppers line={line} report={report} x={x} y={y} lift={lift} />
-        <Posts posts={posts} x={x} y={y} height={fence} />
+        {every === 1 && <Droppers line={line} report={report} x={x} y={y} lift={lift} />}
+        <Posts posts={drawn} x={x} y={y} height={fence} />
         {Object.values(gates)
           .filter((g) => g.line === line.id && g.at_m >= from && g.at_m <= to)
           .map((g) => (
@@ -210,19 +231,19 @@ function Droppers({
 
 /** Strands of one stretch: straight from post to post, style by duty. */
 function Strands({
-  line,
+  strands,
   posts,
   x,
   y,
   lift,
 }: {
-  line: Line;
+  strands: readonly Strand[];
   posts: readonly Post[];
   x: Scale;
   y: Scale;
   lift: (h: number) => number;
 }) {
-  return line.strands.map((s, i) => (
+  return strands.map((s, i) => (
     <polyline
       key={i}
       fill="none"

@@ -1,5 +1,5 @@
 import { DataTable } from '../../ui/parts/DataTable.js';
-import { Download } from 'lucide-react';
+import { Download, Printer } from 'lucide-react';
 import { figure } from '../../core/plan/catalogue.js';
 import { unitOf } from '../../core/base/units.js';
 import type { Line } from '../../core/plan/schema.js';
@@ -22,10 +22,15 @@ export function PostList({ line, report }: { line: Line; report: LineReport }) {
   return (
     <>
       <div className="mb-1 flex items-baseline justify-between">
-        <h2 className="heading">Set-out</h2>
-        <a className="button" href={`/api/properties/${id}/export?format=setout`} download>
-          <Download size={14} aria-hidden /> All posts, CSV
-        </a>
+        <h2 className="heading">Where each post goes</h2>
+        <span className="inline-flex gap-1">
+          <a className="button" href={`/setout/${id}?line=${encodeURIComponent(line.id)}`}>
+            <Printer size={14} aria-hidden /> Sheet
+          </a>
+          <a className="button" href={`/api/properties/${id}/export?format=setout`} download>
+            <Download size={14} aria-hidden /> CSV
+          </a>
+        </span>
       </div>
       <DataTable
         label={`Posts of ${line.name}`}

@@ -1,5 +1,5 @@
 /** The strip itself: ground, posts, strands and tracks of one line on one axis; loaded once a line is chosen. */
-import { Minus, Plus, Scan } from 'lucide-react';
+import { ChevronDown, Minus, Plus, Scan } from 'lucide-react';
 import { scaleLinear } from 'd3-scale';
 import { useRef } from 'react';
 import { say } from '../../core/base/units.js';
@@ -22,14 +22,22 @@ export interface StripProps {
   report: LineReport;
   volts: SeasonPower['lines'][string] | null;
   width: number;
+  /** Height that there is for all of it, px; the tracks share it. */
+  height: number;
   tall: boolean;
   tracksOpen: boolean;
   onTracks: () => void;
 }
 
-export function Strip({ line, report, volts, width, tall, tracksOpen, onTracks }: StripProps) {
+/** Least height of the ground, of the row of words above it, and of the choice of tracks, px. */
+const GROUND = 84;
+const HEAD = 38;
+const CHOICE = 30;
+
+export function Strip(p: StripProps) {
+  const { line, report, volts, width, tall, tracksOpen, onTracks } = p;
   const profile = useProfile(line);
-  const where = useWhere(line, report);
+  const reading = useReading({ line, report, profile, volts });
   const cursor = useView((v) => v.cursor);
   const window = useView((v) => v.window);
   const folded = useView((v) => v.folded);
@@ -37,10 +45,16 @@ export function Strip({ line, report, volts, width, tall, tracksOpen, onTracks }
   const total = report.plan_m;
   const [from, to] = window ?? [0, total];
   const x: Scale = scaleLinear([from, to], [LEFT, Math.max(LEFT + 100, width - RIGHT)]);
-  const groundHeight = tall ? 150 : 100;
   // On other steps there is room for the volts alone.
   const tracks = TRACKS.filter((t) => (tall ? !folded.includes(t.id) : t.id === 'volts'));
-  const height = AXIS + groundHeight + 8 + tracks.reduce((h, t) => h + t.height, 0);
+  // Whatever room there is goes to the tracks in proportion, most of it to the ground.
+  const fixed = AXIS + 8 + HEAD + (tall && tracksOpen ? CHOICE : 0);
+  const least = GROUND + tracks.reduce((h, t) => h + t.height, 0);
+  const grown = Math.max(1, (p.height - fixed) / least);
+  const heights = tracks.map((t) => Math.round(t.height * Math.min(grown, 2.2)));
+  const below = heights.reduce((a, b) => a + b, 0);
+  const groundHeight = Math.max(GROUND, p.height - fixed - below);
+  const height = AXIS + groundHeight + 8 + below;
   const svg = useRef<SVGSVGElement>(null);
   useZoomWheel(svg, x, total);
   const drag = useDragPan(x, total);
@@ -54,7 +68,7 @@ export function Strip({ line, report, volts, width, tall, tracksOpen, onTracks }
   return (
     <>
       <div className="flex items-center gap-x-3 overflow-hidden px-3 pt-1 whitespace-nowrap">
-        <span className="font-semibold">{line.name}</span>
+        <bdi className="min-w-0 truncate font-semibold">{line.name}</bdi>
         <Num
           value={report.ground_m}
           q="tape"
@@ -65,8 +79,8 @@ export function Strip({ line, report, volts, width, tall, tracksOpen, onTracks }
             source: 'Ground along the drawn line, at every change of its slope',
           }}
         />
-        {shown === null && (
-          <span className="label max-[900px]:hidden">
+        {shown === null && width > 620 && (
+          <span className="label">
             {report.posts.length} posts, {line.strands.length} strands
           </span>
         )}
@@ -104,6 +118,14 @@ export function Strip({ line, report, volts, width, tall, tracksOpen, onTracks }
           >
             <Scan size={14} aria-hidden />
           </Button>
+          <Button
+            className="strip-fold !min-h-7 !px-1.5"
+            aria-label="Fold the section away"
+            aria-expanded
+            onClick={() => look({ sectionOpen: false })}
+          >
+            <ChevronDown size={14} aria-hidden />
+          </Button>
         </span>
       </div>
       {tall && tracksOpen && <TrackChoice folded={folded} />}
@@ -111,13 +133,14 @@ export function Strip({ line, report, volts, width, tall, tracksOpen, onTracks }
         ref={svg}
         width={width}
         height={height}
+        viewBox={`0 0 ${width} ${height}`}
         role="slider"
         tabIndex={0}
         aria-label={`Cursor along ${line.name}; arrows go from post to post, plus and minus look closer and wider, P pins the post`}
         aria-valuemin={0}
         aria-valuemax={Math.round(total)}
         aria-valuenow={Math.round(shown ?? 0)}
-        aria-valuetext={where(shown ?? 0)}
+        aria-valuetext={reading(shown ?? 0)}
         className="touch-pan-y"
         {...drag}
         onKeyDown={(event) => {
@@ -139,9 +162,9 @@ export function Strip({ line, report, volts, width, tall, tracksOpen, onTracks }
           height={groundHeight}
           steeper={tall ? steeper : 0}
         />
-        {tracks.map((t) => {
+        {tracks.map((t, i) => {
           const at = top;
-          top += t.height;
+          top += heights[i]!;
           return (
             <g key={t.id} transform={`translate(0,${at})`} data-track={t.id}>
               <line x1={LEFT} x2={x.range()[1]!} y1={0} y2={0} stroke="var(--rule)" />
@@ -151,7 +174,7 @@ export function Strip({ line, report, volts, width, tall, tracksOpen, onTracks }
                 profile={profile}
                 volts={volts}
                 x={x}
-                height={t.height}
+                height={heights[i]!}
               />
             </g>
           );
@@ -195,29 +218,38 @@ function TrackChoice({ folded }: { folded: readonly Track[] }) {
   );
 }
 
-/** What stands at the cursor. */
-function Reading({
-  s,
-  line,
-  profile,
-  report,
-  volts,
-}: {
+/** What stands at a place of the line, in words: for the eye above the section, and for those who hear it. */
+function useReading({ line, report, profile, volts }: Omit<At, 's'>): (s: number) => string {
+  const units = useUnits();
+  const where = useWhere(line, report);
+  return (s) => {
+    const post = report.posts[postNear(report.posts, s)!]!;
+    return [
+      where(s),
+      `ground ${say(zAt(profile, s), 'length', units)}`,
+      volts ? say(readAt(volts.s_m, volts.v_V, s), 'volt', units) : '',
+      post.uplift_N > 1 ? `lifted ${say(post.uplift_N, 'force', units)}` : '',
+    ]
+      .filter(Boolean)
+      .join(', ');
+  };
+}
+
+interface At {
   s: number | null;
   line: Line;
   profile: Profile;
   report: LineReport;
   volts: SeasonPower['lines'][string] | null;
-}) {
-  const units = useUnits();
-  const where = useWhere(line, report);
-  if (s === null) return <span className="label">move over the section to read it</span>;
-  const post = report.posts[postNear(report.posts, s)!]!;
+}
+
+function Reading({ s, ...of }: At) {
+  const reading = useReading(of);
+  if (s === null)
+    return <span className="label min-w-0 truncate">move over the section to read it</span>;
   return (
     <span className="figure min-w-0 truncate text-[0.893rem]" aria-live="off" data-reading>
-      {where(s)}, ground {say(zAt(profile, s), 'length', units)}
-      {volts ? `, ${say(readAt(volts.s_m, volts.v_V, s), 'volt', units)}` : ''}
-      {post.uplift_N > 1 ? `, lifted ${say(post.uplift_N, 'force', units)}` : ''}
+      {reading(s)}
     </span>
   );
 }

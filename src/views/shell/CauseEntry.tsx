@@ -3,14 +3,13 @@ import { lazy, memo, Suspense, useEffect, useRef, useState } from 'react';
 import type { Cause } from '../../core/findings/causes.js';
 import type { Finding } from '../../core/report/schema.js';
 import { commitPatch, tell, useSession } from '../../session/session.js';
-import { startPlacing } from '../../session/placing.js';
-import { chooseLine, goTo, look, useView } from '../../session/view.js';
+import { look, useView } from '../../session/view.js';
 import { Button } from '../../ui/parts/Button.js';
 import { FindingMark } from '../../ui/parts/FindingMark.js';
 import { KIND_NAMES } from '../../ui/parts/findingShapes.js';
 import { MendAll } from './MendAll.js';
 import { PatchWords } from './PatchWords.js';
-import { pointAt } from './walk.js';
+import { placeAnew, pointAt } from './walk.js';
 
 const MARKS: Record<string, string> = {
   published: 'published',
@@ -105,13 +104,6 @@ export const CauseEntry = memo(function CauseEntry({ cause }: { cause: Cause }) 
     </li>
   );
 });
-
-/** A placement is worked out first; the Section shows it before it is taken. */
-export function placeAnew(lines: readonly string[]): void {
-  chooseLine(lines[0]!);
-  goTo('section', useSession.getState().id);
-  void startPlacing(lines);
-}
 
 /** Why it is so, what to do, by which source, and its mend. */
 function One({ finding }: { finding: Finding }) {

@@ -1,5 +1,6 @@
 import { PanelLeftClose, PanelLeftOpen, PanelRightOpen } from 'lucide-react';
 import type { Shape } from '../../session/shape.js';
+import { useSession } from '../../session/session.js';
 import { look, useViewOf } from '../../session/view.js';
 import { Button } from '../../ui/parts/Button.js';
 import { Divider, Pane, Split } from '../../ui/parts/Split.js';
@@ -15,7 +16,8 @@ export function Desk({ step, shape }: { step: Step; shape: Shape }) {
   const { sideOpen, findingsOpen, drawer } = useViewOf('sideOpen', 'findingsOpen', 'drawer');
   const narrow = shape === 'narrow';
   const vast = shape === 'vast';
-  const side = step.side !== undefined && sideOpen;
+  // With the drawer over the view there is no room for both.
+  const side = step.side !== undefined && sideOpen && !(narrow && drawer);
   const beside = !narrow && findingsOpen;
   return (
     <div className="relative flex min-h-0 flex-1">
@@ -36,7 +38,7 @@ export function Desk({ step, shape }: { step: Step; shape: Shape }) {
           </button>
         )}
       </div>
-      <Split id={`desk-${shape}-${Number(side)}${Number(beside)}${step.cards ? step.id : ''}`}>
+      <Split id="desk">
         {side && (
           <Pane id="side" size={sizeOf(step, shape)} least="10rem" most="60%" className="no-print">
             <div className="bg-panel relative h-full overflow-y-auto">
@@ -87,30 +89,28 @@ function sizeOf({ cards }: Step, shape: Shape): string {
 /** The view, and the section of the chosen line below it. */
 function Above({ step }: { step: Step }) {
   const { sectionOpen, line } = useViewOf('sectionOpen', 'line');
-  const view = (
-    <div id="view" tabIndex={-1} className="relative h-full min-h-0 overflow-auto">
-      <StepView step={step} />
-    </div>
-  );
-  if (!step.section) return view;
-  // Without a line to show it is one row of words; folded, one row with its name.
-  if (!line || !sectionOpen)
-    return (
-      <>
-        <div className="min-h-0 flex-1">{view}</div>
-        <SectionStrip />
-      </>
-    );
+  const known = useSession((s) => line !== null && line in s.plan.lines);
   const tall = step.id === 'section';
+  // One tree for all steps: the map must not be made anew when a line is chosen.
+  const below = step.section && known && sectionOpen;
+  const pane = tall ? 'section-tall' : 'section-low';
   return (
-    <Split id={tall ? 'section-tall' : 'section-low'} down>
-      <Pane id="upper" least="8rem">
-        {view}
-      </Pane>
-      <Divider label="Height of the section" />
-      <Pane id="lower" size={tall ? '26rem' : '15rem'} least="9rem" most="80%">
-        <SectionStrip />
-      </Pane>
-    </Split>
+    <>
+      <Split id="main-split" down className="min-h-0 flex-1">
+        <Pane id="upper" key="upper" least="8rem">
+          <div id="view" tabIndex={-1} className="relative h-full min-h-0 overflow-auto">
+            <StepView step={step} />
+          </div>
+        </Pane>
+        {below && <Divider key="divider" label="Height of the section" />}
+        {below && (
+          <Pane key={pane} id={pane} size={tall ? '26rem' : '15rem'} least="9rem" most="80%">
+            <SectionStrip />
+          </Pane>
+        )}
+      </Split>
+      {/* Without a line, or folded, it is one row of words. */}
+      {step.section && !below && <SectionStrip />}
+    </>
   );
 }

@@ -53,7 +53,9 @@ function Sheet({ step, flat }: { step: Step; flat: boolean }) {
   if (step.side)
     tabs.push([
       'card',
-      <bdi key="n">{(step.oneLine || step.cards?.ofLine ? name : undefined) ?? step.cards?.name ?? 'Lines'}</bdi>,
+      <bdi key="n">
+        {(step.oneLine || step.cards?.ofLine ? name : undefined) ?? step.cards?.name ?? 'Lines'}
+      </bdi>,
     ]);
   if (step.section && name !== undefined) tabs.push(['section', 'Section']);
   tabs.push(['findings', <FindingCounts key="f" />]);

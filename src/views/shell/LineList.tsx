@@ -33,7 +33,7 @@ export function LineList({ note }: { note?: (id: string) => string }) {
           <button
             key={id}
             aria-current={id === chosen ? 'true' : undefined}
-            className={`line-row block w-full cursor-pointer px-3 py-1 text-left ${id === chosen ? 'bg-chosen font-semibold' : 'hover:bg-chosen'}`}
+            className={`line-row block w-full cursor-pointer px-3 py-1 text-left ${id === chosen ? 'bg-chosen font-semibold' : 'hover:bg-hover'}`}
             onClick={() => {
               chooseLine(id);
               // In the hand the list gives way to what was chosen.

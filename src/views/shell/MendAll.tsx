@@ -5,8 +5,8 @@ import type { Finding } from '../../core/report/schema.js';
 import { commitPatch, mendTogether, tell, useSession } from '../../session/session.js';
 import { look } from '../../session/view.js';
 import { Button } from '../../ui/parts/Button.js';
-import { placeAnew } from './CauseEntry.js';
 import { PatchWords } from './PatchWords.js';
+import { placeAnew } from './walk.js';
 
 export function MendAll({ findings, of }: { findings: readonly Finding[]; of: number }) {
   const [made, setMade] = useState<Together | 'working' | null>(null);

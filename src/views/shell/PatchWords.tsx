@@ -62,7 +62,7 @@ const FIELDS: Record<string, string> = {
   duty: 'duty of the strand',
   maxBay_m: 'longest bay',
   post: 'line posts',
-  kind: 'kind of vertex',
+  kind: 'kind of corner',
   school: 'tension',
   tensioner: 'tensioner in each strand',
   model: 'energiser',
@@ -73,8 +73,8 @@ const FIELDS: Record<string, string> = {
   left: 'stock on the left',
   right: 'stock on the right',
   swing: 'the gate swings',
-  e: 'east of the vertex, m',
-  n: 'north of the vertex, m',
+  e: 'the corner east',
+  n: 'the corner north',
 };
 
 function placeWords(path: string, plan: Plan): string {

@@ -55,7 +55,7 @@ export function RailList(props: {
       {...roving}
       aria-label="Steps"
       className={`border-rule bg-panel no-print ${low ? 'shrink-0' : 'min-h-0'} ${
-        low ? 'grid border-t pb-[env(safe-area-inset-bottom)]' : 'w-[5.8rem] overflow-y-auto py-1'
+        low ? 'grid border-t pb-[env(safe-area-inset-bottom)]' : 'w-[6.9rem] overflow-y-auto py-1'
       }`}
       style={low ? { gridTemplateColumns: `repeat(${steps.length}, minmax(0, 1fr))` } : undefined}
     >
@@ -70,7 +70,7 @@ export function RailList(props: {
             className={
               low
                 ? `flex min-h-[3.4rem] min-w-0 flex-col items-center justify-center border-t-4 text-[0.93rem] ${on ? 'border-ink bg-chosen font-semibold' : 'border-transparent'}`
-                : `flex min-h-9 items-center justify-between gap-1 border-l-4 py-1 pr-2 pl-2 ${on ? 'bg-chosen border-ink font-semibold' : 'hover:bg-chosen border-transparent'}`
+                : `flex min-h-9 items-center justify-between gap-1 border-l-4 py-1 pr-2 pl-2 ${on ? 'bg-chosen border-ink font-semibold' : 'hover:bg-hover border-transparent'}`
             }
             onClick={(event) => {
               if (event.ctrlKey || event.metaKey || event.shiftKey) return;

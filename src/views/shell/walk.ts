@@ -2,7 +2,8 @@
 import { causesOf, inOrder } from '../../core/findings/causes.js';
 import type { Finding } from '../../core/report/schema.js';
 import { useSession } from '../../session/session.js';
-import { goTo, look, useView } from '../../session/view.js';
+import { startPlacing } from '../../session/placing.js';
+import { chooseLine, goTo, look, useView } from '../../session/view.js';
 import { STEPS } from '../steps.js';
 
 /** The findings as the list shows them now. */
@@ -42,4 +43,11 @@ export function walkFindings(by: 1 | -1): void {
   if (next.step !== step && STEPS.some((s) => s.id === next.step)) goTo(next.step, id);
   pointAt(next);
   look({ findingsOpen: true, drawer: true, sheetTab: 'findings', sheetSize: 'half' });
+}
+
+/** A placement is worked out first; the Section shows it before it is taken. */
+export function placeAnew(lines: readonly string[]): void {
+  chooseLine(lines[0]!);
+  goTo('section', useSession.getState().id);
+  void startPlacing(lines);
 }

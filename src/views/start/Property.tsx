@@ -36,7 +36,7 @@ export function Property({ row }: { row: Row }) {
   const open = s ? KINDS.filter(([kind]) => s.open[kind] > 0) : [];
   return (
     <li ref={item} className="border-rule border-b">
-      <a className="hover:bg-chosen flex gap-3 px-1 py-2.5" href={`/p/${row.id}/land`}>
+      <a className="hover:bg-hover flex gap-3 px-1 py-2.5" href={`/p/${row.id}/land`}>
         <Sketch lines={s?.lines ?? []} className="h-16 w-24 shrink-0" />
         <span className="flex min-w-0 flex-col">
           <span className="truncate font-semibold underline underline-offset-4">{row.name}</span>

@@ -1,6 +1,5 @@
 import type { Quantity } from '../../core/base/units.js';
 import { DataTable, type Column } from '../../ui/parts/DataTable.js';
-import type { ReactNode } from 'react';
 import { recordOf } from '../../core/plan/catalogue.js';
 import type { Line, Plan } from '../../core/plan/schema.js';
 import type { LineReport, Strain } from '../../core/report/schema.js';
@@ -256,28 +255,6 @@ const figure = (
 function Table({ strain }: { strain: Strain }) {
   const cat = useCatalogue();
   const rows = stringingTable(strain.at15_N, strain.bay_m, strain.wire, cat);
-  type At = (typeof rows)[number];
-  const said: { what: ReactNode; of(r: At): ReactNode }[] = [
-    { what: 'temperature', of: (r) => <Num value={r.celsius} q="temperature" /> },
-    {
-      what: (
-        <>
-          set
-          <WhereFrom origin={STATE} shown="the tension to set" />
-        </>
-      ),
-      of: (r) => <Num value={r.tension_N} q="force" />,
-    },
-    {
-      what: (
-        <>
-          sag at mid-bay
-          <WhereFrom origin={SAG} shown="the sag" />
-        </>
-      ),
-      of: (r) => <Num value={r.sag_m} q="sag" />,
-    },
-  ];
   return (
     <Part
       title="Stringing table"
@@ -289,17 +266,28 @@ function Table({ strain }: { strain: Strain }) {
     >
       <DataTable
         label="Stringing table"
-        bare
         className="!w-auto"
-        rows={said}
-        keyOf={(_, i) => i}
+        rows={rows}
+        keyOf={(r) => r.celsius}
         columns={[
-          { name: 'what', head: true, cell: (c) => c.what },
-          ...rows.map((r) => ({
-            name: String(r.celsius),
+          {
+            name: 'temperature',
             n: true,
-            cell: (c: (typeof said)[number]) => c.of(r),
-          })),
+            head: true,
+            cell: (r) => <Num value={r.celsius} q="temperature" />,
+          },
+          {
+            name: 'set',
+            n: true,
+            from: STATE,
+            cell: (r) => <Num value={r.tension_N} q="force" />,
+          },
+          {
+            name: 'sag at mid-bay',
+            n: true,
+            from: SAG,
+            cell: (r) => <Num value={r.sag_m} q="sag" />,
+          },
         ]}
       />
     </Part>

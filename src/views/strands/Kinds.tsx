@@ -1,9 +1,10 @@
+import { inUnits } from '../../core/base/prose.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 import type { KindRow } from '../../core/compare/kinds.js';
 import { figure, recordOf } from '../../core/plan/catalogue.js';
 import type { Line } from '../../core/plan/schema.js';
 import { Caution, Part } from '../../ui/parts/controls.js';
-import { Num, WhereFrom, type Origin } from '../../ui/parts/Num.js';
+import { Num, useUnits, WhereFrom, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { useSession } from '../../session/session.js';
 import { usePerMetre } from '../../ui/parts/money.js';
@@ -67,6 +68,7 @@ function Table({
 }) {
   const cat = useCatalogue();
   const perMetre = usePerMetre();
+  const units = useUnits();
   const report = useSession((s) => s.report?.lines[line.id]);
   const posts = report ? (100 * report.posts.length) / Math.max(report.ground_m, 1) : 0;
   const names = (ids: readonly string[]) => ids.map((id) => who(id, cat)).join(', ');
@@ -104,7 +106,7 @@ function Table({
         { name: 'cost', from: COST, ...money, cell: (r) => perMetre(r.cost_per_m) },
         { name: 'a year', from: YEARS, ...money, cell: (r) => perMetre(r.cost_per_m_year) },
         {
-          name: 'posts in 100 m',
+          name: inUnits('posts in 100 m', units),
           n: true,
           cell: (r) => <Num value={r.posts_per_100m} q="count" />,
         },

@@ -1,0 +1,325 @@
+/**
+ * Which symbols and words stand on the map at a zoom, and where: none lies on another. Pure, in pixels of the
+ * view, so that it can be tested without a map.
+ */
+import { alongLegs, place, round, type Spot, type Wanting } from '../../core/drawing/place.js';
+import { say } from '../../core/base/units.js';
+import { SHAPE_OF } from '../../core/land/things.js';
+import { pointAt } from '../../core/plan/geometry.js';
+import type { Point, Thing, Vertex } from '../../core/plan/schema.js';
+import { isOpen } from '../../core/report/open.js';
+import type { Finding } from '../../core/report/schema.js';
+import { RANK } from '../../core/findings/index.js';
+import type { Drawn } from '../../ui/drawn.js';
+import { ENERGISER, GATE, GATE_BARE, spotOf } from '../../ui/symbols.js';
+import type { Painted, Shown } from './shown.js';
+
+/** What of the ground is in view. */
+export interface Window {
+  readonly west: number;
+  readonly north: number;
+  readonly width_px: number;
+  readonly height_px: number;
+  /** Metres a pixel. */
+  readonly resolution: number;
+}
+
+export type Face = 'name' | 'strong' | 'soft' | 'thing' | 'figure';
+
+/** Size of the letters of each face, px. */
+export const SIZES: Readonly<Record<Face, number>> = {
+  name: 12,
+  strong: 12.5,
+  soft: 12,
+  thing: 11.5,
+  figure: 10.5,
+};
+
+export interface Words extends Spot {
+  readonly text: string;
+  readonly face: Face;
+}
+export interface Symbol extends Spot {
+  readonly what:
+    | { readonly drawn: Drawn; readonly scale: number; readonly chosen: boolean }
+    | { readonly finding: Finding['kind']; readonly count: number; readonly chosen: boolean }
+    | { readonly vertex: Vertex['kind']; readonly chosen: boolean }
+    | { readonly pin: 'strong' | 'plain' }
+    | { readonly middle: true };
+}
+export interface Lettering {
+  readonly symbols: readonly Symbol[];
+  readonly words: readonly Words[];
+}
+
+/** Width of a text in a face, px. */
+export type Measure = (text: string, face: Face) => number;
+
+/** A contour that is to be figured. */
+export interface Figured {
+  readonly text: string;
+  readonly paths: readonly (readonly Point[])[];
+}
+
+interface Asked {
+  readonly shown: Shown;
+  readonly painted: Painted | null;
+  readonly window: Window;
+  readonly measure: Measure;
+  readonly figures: readonly Figured[];
+}
+
+/** Places all symbols, then all words round them. */
+export function letteringOf(asked: Asked): Lettering {
+  const symbols = place([...symbolsOf(asked)]);
+  const blocked = [...symbols.values()];
+  const words = place([...wordsOf(asked)], blocked);
+  return { symbols: blocked, words: [...words.values()] };
+}
+
+const pixel =
+  ({ west, north, resolution }: Window) =>
+  (p: Point) => ({ x: (p.e - west) / resolution, y: (north - p.n) / resolution });
+
+const inside = ({ x, y }: { x: number; y: number }, w: Window, rim = 0): boolean =>
+  x > -rim && y > -rim && x < w.width_px + rim && y < w.height_px + rim;
+
+/** Symbols may stand a little smaller where there is little room. */
+const SMALLER = [1, 0.66];
+
+function* symbolsOf(asked: Asked): Generator<Wanting<Symbol>> {
+  const { shown, painted, window } = asked;
+  const { plan, thing } = shown;
+  const at = pixel(window);
+  const stand = (id: string, p: Point, drawn: Drawn, chosen: boolean): Wanting<Symbol> => ({
+    id,
+    spots: (chosen ? [1.2, ...SMALLER] : SMALLER).map((scale) => ({
+      ...at(p),
+      w: drawn.w * scale,
+      h: drawn.h * scale,
+      what: { drawn, scale, chosen },
+    })),
+  });
+  for (const [i, pin] of (painted?.pins ?? []).entries())
+    yield {
+      id: `pin ${i}`,
+      spots: [{ ...at(pin.at), w: 18, h: 18, what: { pin: pin.strong ? 'strong' : 'plain' } }],
+    };
+  for (const e of Object.values(plan.energisers))
+    yield stand(`energiser ${e.id}`, e, ENERGISER, thing?.id === e.id);
+  const line = !painted && shown.line ? plan.lines[shown.line] : undefined;
+  if (line)
+    for (const [i, v] of line.vertices.entries()) {
+      const chosen = i === shown.vertex;
+      const side = chosen ? 17 : v.kind === 'bend' ? 12 : 11;
+      yield { id: `vertex ${i}`, spots: [{ ...at(v), w: side, h: side, what: { vertex: v.kind, chosen } }] }; // prettier-ignore
+    }
+  for (const g of Object.values(plan.gates)) {
+    const own = plan.lines[g.line];
+    if (own)
+      yield stand(`gate ${g.id}`, pointAt(own.vertices, g.at_m), g.cable ? GATE : GATE_BARE, thing?.id === g.id); // prettier-ignore
+  }
+  if (painted?.land !== false)
+    for (const t of Object.values(plan.things ?? {}))
+      if (t.points.length === 1)
+        yield stand(`thing ${t.id}`, t.points[0]!, spotOf(t.kind), thing?.id === t.id);
+  if (painted) return;
+  for (const c of clustersOf(shown, window)) {
+    const w = 15 + (c.count > 1 ? 8 * String(c.count).length : 0);
+    const k = c.chosen ? 1.5 : 1;
+    yield {
+      id: `finding ${c.id}`,
+      spots: [...round(c, { w: w * k, h: 15 * k }, [7, 18, 30])].map((spot) => ({
+        ...spot,
+        what: { finding: c.kind, count: c.count, chosen: c.chosen },
+      })),
+    };
+  }
+  if (line)
+    for (const [i, v] of line.vertices.slice(1).entries()) {
+      const u = line.vertices[i]!;
+      const middle = at({ e: (u.e + v.e) / 2, n: (u.n + v.n) / 2 });
+      yield { id: `middle ${i}`, spots: [{ ...middle, w: 7, h: 7, what: { middle: true } }] };
+    }
+}
+
+interface Cluster {
+  readonly id: string;
+  readonly x: number;
+  readonly y: number;
+  readonly kind: Finding['kind'];
+  readonly count: number;
+  readonly chosen: boolean;
+}
+
+/** Findings closer together than this are one mark with their count, px. */
+const CLOSE = 24;
+
+/** Findings by place: one mark for those that lie together, of the gravest kind. */
+function clustersOf({ report, finding }: Shown, window: Window): Cluster[] {
+  const at = pixel(window);
+  const out: { -readonly [K in keyof Cluster]: Cluster[K] }[] = [];
+  const open = (report?.findings ?? [])
+    .filter((f) => f.place.e !== undefined && f.place.n !== undefined && isOpen(f))
+    .sort(
+      (a, b) => Number(b.id === finding) - Number(a.id === finding) || RANK[a.kind] - RANK[b.kind],
+    );
+  for (const f of open) {
+    const p = at({ e: f.place.e!, n: f.place.n! });
+    if (!inside(p, window, 40)) continue;
+    const chosen = f.id === finding;
+    const near = out.find((c) => !c.chosen && Math.hypot(c.x - p.x, c.y - p.y) < CLOSE);
+    if (near && !chosen) near.count++;
+    else out.push({ id: f.id, ...p, kind: f.kind, count: 1, chosen });
+  }
+  return out;
+}
+
+function* wordsOf(asked: Asked): Generator<Wanting<Words>> {
+  const { shown, painted, window, measure } = asked;
+  const { plan, report } = shown;
+  const at = pixel(window);
+  const sized = (text: string, face: Face) => {
+    const rows = text.split('\n');
+    return {
+      w: Math.max(...rows.map((r) => measure(r, face))) + 4,
+      h: rows.length * SIZES[face] * 1.2,
+    };
+  };
+  const beside = (id: string, p: Point, text: string, face: Face, gap: number): Wanting<Words> => ({
+    id,
+    spots: inside(at(p), window)
+      ? [...round(at(p), sized(text, face), [gap, gap + 9])].map((s) => ({ ...s, text, face }))
+      : [],
+  });
+  const along = (id: string, path: readonly Point[], text: string, face: Face): Wanting<Words> => {
+    const size = sized(text, face);
+    const parts = clipped(path.map(at), window);
+    const longest = parts.flatMap((p) => p).length > 0 ? parts : [];
+    const spots = longest.flatMap((p) => [...alongLegs(p, size, size.h / 2 + 4)]);
+    const middle = longest[0]?.[Math.floor(longest[0].length / 2)];
+    const round_ = spots.length === 0 && middle ? [...round(middle, size, [8, 16])] : [];
+    return { id, spots: [...spots, ...round_].map((s) => ({ ...s, text, face })) };
+  };
+  for (const [i, pin] of (painted?.pins ?? []).entries())
+    yield beside(`pin ${i}`, pin.at, pin.words, 'strong', 11);
+  const lines = Object.values(plan.lines).sort(
+    (a, b) => Number(b.id === shown.line) - Number(a.id === shown.line),
+  );
+  for (const l of lines)
+    yield along(`line ${l.id}`, l.vertices, painted ? (painted.words[l.id] ?? l.name) : l.name, l.id === shown.line ? 'strong' : 'name'); // prettier-ignore
+  for (const e of Object.values(plan.energisers))
+    yield beside(`energiser ${e.id}`, e, e.name, 'name', 14);
+  if (painted?.land === false) return;
+  for (const p of report?.paddocks ?? []) {
+    const head = Object.values(p.stock).reduce((a, b) => a + b, 0);
+    const rows = [
+      p.id === null ? '' : p.name,
+      say(p.area_m2, 'area', plan.units),
+      head > 0 ? `${head} head` : p.id === null || p.use === 'grazing' ? '' : p.use,
+    ].filter(Boolean);
+    const c = at(p);
+    if (!inside(c, window)) continue;
+    // Only what fits well inside it: the whole of it, or its name alone.
+    const room = Math.sqrt(p.area_m2) / window.resolution;
+    const texts = [rows.join('\n'), rows[0] ?? ''].filter((t) => sized(t, 'soft').w < room);
+    yield {
+      id: `paddock ${p.e},${p.n}`,
+      spots: texts.flatMap((text) =>
+        [0, -16, 16, -32, 32].flatMap(
+          (dy) =>
+          [0, -30, 30].map((dx) => ({ ...sized(text, 'soft'), x: c.x + dx, y: c.y + dy, text, face: 'soft' as const })), // prettier-ignore
+        ),
+      ),
+    };
+  }
+  if (painted) return;
+  for (const g of Object.values(plan.gates)) {
+    const own = plan.lines[g.line];
+    if (own) yield beside(`gate ${g.id}`, pointAt(own.vertices, g.at_m), g.name, 'name', 9);
+  }
+  for (const t of Object.values(plan.things ?? {}))
+    if (named(t)) {
+      if (t.points.length === 1) yield beside(`thing ${t.id}`, t.points[0]!, t.name, 'thing', 11);
+      else if (SHAPE_OF[t.kind] === 'area') {
+        const n = t.points.length;
+        const middle = t.points.reduce((m, p) => ({ e: m.e + p.e / n, n: m.n + p.n / n }), { e: 0, n: 0 }); // prettier-ignore
+        yield beside(`thing ${t.id}`, middle, t.name, 'thing', 0);
+      } else yield along(`thing ${t.id}`, t.points, t.name, 'thing');
+    }
+  for (const [i, f] of asked.figures.entries())
+    for (const [k, path] of f.paths.entries()) {
+      const size = sized(f.text, 'figure');
+      yield {
+        id: `contour ${i} ${k}`,
+        spots: onCurve(path.map(at), size, window).map((s) => ({ ...s, text: f.text, face: 'figure' as const })), // prettier-ignore
+      };
+    }
+}
+
+const named = (t: Thing): boolean => t.kind !== 'property' && t.name !== '';
+
+type Pixel = { readonly x: number; readonly y: number };
+
+/** The parts of a path that are in view. */
+function clipped(path: readonly Pixel[], w: Window): Pixel[][] {
+  const out: Pixel[][] = [];
+  let last: Pixel | null = null;
+  for (let i = 0; i + 1 < path.length; i++) {
+    const leg = clip(path[i]!, path[i + 1]!, w);
+    if (!leg) continue;
+    if (last && last.x === leg[0].x && last.y === leg[0].y) out.at(-1)!.push(leg[1]);
+    else out.push([...leg]);
+    last = leg[1];
+  }
+  return out;
+}
+
+/** One leg cut to the view (Liang and Barsky), a little inside its rim; null where it is not in it. */
+function clip(a: Pixel, b: Pixel, w: Window): [Pixel, Pixel] | null {
+  const rim = 10;
+  const [dx, dy] = [b.x - a.x, b.y - a.y];
+  let [from, to] = [0, 1];
+  for (const [p, q] of [
+    [-dx, a.x - rim],
+    [dx, w.width_px - rim - a.x],
+    [-dy, a.y - rim],
+    [dy, w.height_px - rim - a.y],
+  ] as const) {
+    if (p === 0) {
+      if (q < 0) return null;
+    } else if (p < 0) from = Math.max(from, q / p);
+    else to = Math.min(to, q / p);
+  }
+  if (from >= to) return null;
+  const spot = (t: number): Pixel =>
+    t === 0 ? a : t === 1 ? b : { x: a.x + t * dx, y: a.y + t * dy };
+  return [spot(from), spot(to)];
+}
+
+/** How far a curve may leave the chord that its figure stands on, px. */
+const BOW = 2.5;
+
+/** Spots on a curve where it is nearly straight for as long as its figure. */
+function onCurve(path: readonly Pixel[], size: { w: number; h: number }, window: Window): Spot[] {
+  const out: Spot[] = [];
+  for (let i = 0; i < path.length && out.length < 6; i += 5) {
+    const a = path[i]!;
+    if (!inside(a, window, -20)) continue;
+    let j = i + 1;
+    while (j < path.length && Math.hypot(path[j]!.x - a.x, path[j]!.y - a.y) < size.w) j++;
+    const b = path[j];
+    if (!b || !inside(b, window, -20)) continue;
+    const length = Math.hypot(b.x - a.x, b.y - a.y);
+    const bows = path
+      .slice(i + 1, j)
+      .some((p) => Math.abs((b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x)) / length > BOW);
+    if (bows || length > size.w * 3) continue;
+    let turn = Math.atan2(b.y - a.y, b.x - a.x);
+    if (turn > Math.PI / 2) turn -= Math.PI;
+    if (turn <= -Math.PI / 2) turn += Math.PI;
+    out.push({ ...size, x: (a.x + b.x) / 2, y: (a.y + b.y) / 2, turn });
+    i = j;
+  }
+  return out;
+}

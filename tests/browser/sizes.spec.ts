@@ -1,0 +1,79 @@
+/** Every step at every size: nothing cut, nothing to scroll sideways, the map large enough. */
+import { expect, test, type Page } from '@playwright/test';
+import { figures } from './help.js';
+
+const SIZES = [
+  [390, 844],
+  [844, 390],
+  [768, 1024],
+  [1280, 800],
+  [1920, 1080],
+] as const;
+const STEPS = ['land', 'strands', 'section', 'power', 'strain', 'supplies'];
+
+/** What is wider than its box and cut by it: boxes that scroll sideways, and words that are clipped. */
+const cut = (page: Page) =>
+  page.evaluate(() => {
+    const out: string[] = [];
+    for (const el of document.querySelectorAll<HTMLElement>('body *')) {
+      if (el.closest('[data-map], svg, .sr-only, .truncate, select, thead')) continue;
+      if (el.getClientRects().length === 0 || el.clientWidth === 0) continue;
+      const { overflowX } = getComputedStyle(el);
+      if (overflowX === 'visible' || el instanceof HTMLInputElement) continue;
+      if (el.scrollWidth > el.clientWidth + 2)
+        out.push(`${el.tagName}.${el.className.slice(0, 60)} "${el.textContent.slice(0, 40)}" ${el.scrollWidth} in ${el.clientWidth}`); // prettier-ignore
+    }
+    return out;
+  });
+
+for (const [width, height] of SIZES) {
+  test(`at ${width} x ${height} every step is whole`, async ({ browser }) => {
+    test.slow();
+    const hand = width < 700 || height < 480;
+    const context = await browser.newContext({
+      viewport: { width, height },
+      hasTouch: hand,
+      isMobile: hand,
+    });
+    const page = await context.newPage();
+    for (const step of STEPS) {
+      await page.goto(`/p/hollin-scar/${step}`);
+      await figures(page);
+      const map = page.locator('[data-map]');
+      if (step === 'land') {
+        await expect(map).toBeVisible();
+        const box = (await map.boundingBox())!;
+        // The steps stand at its side where the phone lies on its side.
+        expect(box.width, `map on ${step}`).toBeGreaterThanOrEqual(width / 2 - 1);
+        if (hand && height > width) expect(box.width).toBe(width);
+      }
+      if (step === 'strands' || step === 'strain')
+        await expect(page.getByRole('heading', { name: /Burn side/ }).first()).toBeVisible();
+      const wide = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+      expect(wide, `${step} sideways`).toBeLessThanOrEqual(0);
+      await expect.poll(() => cut(page), { message: `${step} is cut` }).toEqual([]);
+      // In the hand the tabs of Power lie in the sheet.
+      if (hand && step === 'power')
+        await page.getByRole('group', { name: 'What the sheet shows' }).getByText('Power').click();
+      for (const tab of await page.getByRole('tab').all()) {
+        await tab.click();
+        await expect.poll(() => cut(page), { message: `${step}, ${await tab.textContent()} is cut` }).toEqual([]); // prettier-ignore
+      }
+    }
+    await context.close();
+  });
+}
+
+test('with text twice as large every step still fits', async ({ page }) => {
+  await page.addInitScript(() => {
+    addEventListener('DOMContentLoaded', () => {
+      document.documentElement.style.fontSize = '28px';
+    });
+  });
+  for (const step of ['land', 'strain', 'supplies']) {
+    await page.goto(`/p/hollin-scar/${step}`);
+    await figures(page);
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+    expect(wide, step).toBeLessThanOrEqual(0);
+  }
+});
