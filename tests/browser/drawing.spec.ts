@@ -21,15 +21,22 @@ const ring = {
   },
 };
 
-/** Where a place of the ring property is drawn: the map fits the ring into its window. */
-const windows = new WeakMap<Page, { x: number; y: number; width: number; height: number }>();
+/** Where a place is drawn now: the map says where it lies, once it lies still. */
 async function at(page: Page, e: number, n: number): Promise<[number, number]> {
-  // As it was before the section opened below: what is drawn stays where it is.
-  const box = windows.get(page) ?? (await page.locator('[data-map]').boundingBox())!;
-  windows.set(page, box);
-  const [across, down] = [box.width - 60, box.height - 92];
-  const scale = Math.min(across / 200, down / 120);
-  return [box.x + 30 + across / 2 + (e - 100) * scale, box.y + 46 + down / 2 - (n - 60) * scale];
+  const map = page.locator('[data-map]');
+  const view = () => map.getAttribute('data-view');
+  let last = '';
+  await expect
+    .poll(async () => {
+      const now = `${await view()} ${JSON.stringify(await map.boundingBox())}`;
+      const still = now === last;
+      last = now;
+      return still;
+    })
+    .toBe(true);
+  const [west, north, resolution] = (await view())!.split(',').map(Number);
+  const box = (await map.boundingBox())!;
+  return [box.x + (e - west!) / resolution!, box.y + (north! - n) / resolution!];
 }
 async function press(page: Page, e: number, n: number): Promise<void> {
   const [x, y] = await at(page, e, n);
@@ -76,12 +83,12 @@ test('by keyboard alone: a line drawn, squared, cut, joined, turned, locked, and
   await page.getByRole('button', { name: 'Lock', exact: true }).press('Enter');
   await saved(page);
   expect((await lines(page, id))[1]!.vertices[0]!.e).toBeCloseTo(395, 6);
-  await page
-    .getByRole('heading')
-    .first()
-    .press('Delete')
-    .catch(() => undefined);
-  await page.locator('body').press('Delete');
+  // Delete means the line only where the map has the focus; Backspace means nothing anywhere.
+  await page.getByRole('button', { name: 'Unlock' }).press('Delete');
+  await page.locator('[data-map]').press('Backspace');
+  await saved(page);
+  expect(await lines(page, id)).toHaveLength(2);
+  await page.locator('[data-map]').press('Delete');
   await expect(page.getByRole('alert')).toContainText('locked');
   await page.getByRole('button', { name: 'Understood' }).press('Enter');
   for (let k = 0; k < 8; k++) await page.keyboard.press('Control+z');

@@ -80,7 +80,9 @@ test('an energiser is moved by typing and feeds the line that is nearest; its ca
   page,
 }) => {
   const id = await open(page);
-  await page.locator('[data-finding="rods-close"] button').first().click();
+  await pointAt(page, 'Earth rods too close');
+  await page.getByLabel('Find in the findings').fill('');
+  await page.getByLabel('Find in the findings').blur();
   await page.keyboard.press('e');
   const box = (await page.locator('[data-map]').boundingBox())!;
   await page.mouse.click(box.x + 80, box.y + 120);

@@ -129,7 +129,8 @@ test('a finding points at its place; its mend is shown, taken and undone', async
   await row.getByRole('button', { name: 'Take it' }).click();
   await expect(row).toHaveCount(0);
   await saved(page);
-  await page.getByRole('button', { name: 'Undo' }).click();
+  // Beside the words of what was done, as well as above.
+  await page.getByRole('status').getByRole('button', { name: 'Undo' }).click();
   await expect(row).toHaveCount(1);
   await saved(page);
   expect((await stored(page, id)).revision).toBe(2);

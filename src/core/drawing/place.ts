@@ -17,35 +17,35 @@ export interface Wanting<S extends Spot = Spot> {
   readonly spots: Iterable<S>;
 }
 
+/** A spot with its upright frame, and its corners once they are asked for. */
 interface Taken {
-  readonly corners: readonly (readonly [number, number])[];
-  readonly west: number;
-  readonly east: number;
-  readonly low: number;
-  readonly high: number;
+  readonly spot: Spot;
+  readonly reach_x: number;
+  readonly reach_y: number;
+  corners: readonly (readonly [number, number])[] | null;
 }
 
-function cornersOf({ x, y, w, h, turn = 0 }: Spot): [number, number][] {
+const CORNERS = [
+  [-0.5, -0.5],
+  [0.5, -0.5],
+  [0.5, 0.5],
+  [-0.5, 0.5],
+] as const;
+
+function cornersOf(t: Taken): readonly (readonly [number, number])[] {
+  const { x, y, w, h, turn = 0 } = t.spot;
   const [c, s] = [Math.cos(turn), Math.sin(turn)];
-  return [
-    [-w / 2, -h / 2],
-    [w / 2, -h / 2],
-    [w / 2, h / 2],
-    [-w / 2, h / 2],
-  ].map(([dx, dy]) => [x + dx! * c - dy! * s, y + dx! * s + dy! * c]);
+  t.corners ??= CORNERS.map(
+    ([dx, dy]) => [x + dx * w * c - dy * h * s, y + dx * w * s + dy * h * c] as const,
+  );
+  return t.corners;
 }
 
 function takenBy(spot: Spot): Taken {
-  const corners = cornersOf(spot);
-  const xs = corners.map(([x]) => x);
-  const ys = corners.map(([, y]) => y);
-  return {
-    corners,
-    west: Math.min(...xs),
-    east: Math.max(...xs),
-    low: Math.min(...ys),
-    high: Math.max(...ys),
-  };
+  const { w, h, turn = 0 } = spot;
+  if (turn === 0) return { spot, reach_x: w / 2, reach_y: h / 2, corners: null };
+  const [c, s] = [Math.abs(Math.cos(turn)), Math.abs(Math.sin(turn))];
+  return { spot, reach_x: (w * c + h * s) / 2, reach_y: (w * s + h * c) / 2, corners: null };
 }
 
 /** Whether two boxes share more than a rim: by the axes of both (separating axis theorem). */
@@ -54,17 +54,32 @@ export function overlap(a: Spot, b: Spot): boolean {
 }
 
 function meets(a: Taken, b: Taken): boolean {
-  if (a.west >= b.east || b.west >= a.east || a.low >= b.high || b.low >= a.high) return false;
-  for (const { corners } of [a, b]) {
-    for (const k of [0, 1] as const) {
-      const [p, q] = [corners[k]!, corners[k + 1]!];
-      const axis = [q[0] - p[0], q[1] - p[1]] as const;
-      const along = (t: Taken) => t.corners.map(([x, y]) => x * axis[0] + y * axis[1]);
-      const [pa, pb] = [along(a), along(b)];
-      if (Math.max(...pa) <= Math.min(...pb) || Math.max(...pb) <= Math.min(...pa)) return false;
+  if (
+    Math.abs(a.spot.x - b.spot.x) >= a.reach_x + b.reach_x ||
+    Math.abs(a.spot.y - b.spot.y) >= a.reach_y + b.reach_y
+  )
+    return false;
+  if (!a.spot.turn && !b.spot.turn) return true;
+  return !parted(a, b) && !parted(b, a);
+}
+
+/** Whether a side of the first box keeps the second one off. */
+function parted(a: Taken, b: Taken): boolean {
+  const [own, other] = [cornersOf(a), cornersOf(b)];
+  for (const k of [0, 1] as const) {
+    const [p, q] = [own[k]!, own[k + 1]!];
+    const [ux, uy] = [q[0] - p[0], q[1] - p[1]];
+    const from = p[0] * ux + p[1] * uy;
+    const to = q[0] * ux + q[1] * uy;
+    let [low, high] = [Infinity, -Infinity];
+    for (const [x, y] of other) {
+      const along = x * ux + y * uy;
+      if (along < low) low = along;
+      if (along > high) high = along;
     }
+    if (high <= from || low >= to) return true;
   }
-  return true;
+  return false;
 }
 
 /**
@@ -73,21 +88,57 @@ function meets(a: Taken, b: Taken): boolean {
  * @param blocked where nothing may stand
  */
 export function place<S extends Spot>(
-  wanting: readonly Wanting<S>[],
-  blocked: readonly Spot[] = [],
+  wanting: Iterable<Wanting<S>>,
+  blocked: Iterable<Spot> = [],
 ): Map<string, S> {
-  const taken = blocked.map(takenBy);
+  const taken = ledger();
+  for (const spot of blocked) taken.put(takenBy(spot));
   const out = new Map<string, S>();
   for (const { id, spots } of wanting) {
     for (const spot of spots) {
       const own = takenBy(spot);
-      if (taken.some((t) => meets(t, own))) continue;
-      taken.push(own);
+      if (!taken.free(own)) continue;
+      taken.put(own);
       out.set(id, spot);
       break;
     }
   }
   return out;
+}
+
+/** Side of a square of the ledger, in the drawing's unit: a few words fall into each. */
+const CELL = 48;
+
+/** What is taken, by the squares of a net that it lies in: hundreds of spots are asked for at each zoom. */
+function ledger() {
+  const cells = new Map<number, Taken[]>();
+  const each = ({ spot, reach_x, reach_y }: Taken, see: (key: number) => boolean): boolean => {
+    const [x0, x1] = [Math.floor((spot.x - reach_x) / CELL), Math.floor((spot.x + reach_x) / CELL)];
+    const [y0, y1] = [Math.floor((spot.y - reach_y) / CELL), Math.floor((spot.y + reach_y) / CELL)];
+    for (let x = x0; x <= x1; x++)
+      for (let y = y0; y <= y1; y++) if (!see(x * 100_003 + y)) return false;
+    return true;
+  };
+  return {
+    put(t: Taken): void {
+      each(t, (key) => {
+        const cell = cells.get(key);
+        if (cell) cell.push(t);
+        else cells.set(key, [t]);
+        return true;
+      });
+    },
+    free: (t: Taken): boolean =>
+      each(t, (key) => !(cells.get(key) ?? []).some((other) => meets(other, t))),
+  };
+}
+
+/** Each spot with something more said of it, one after another. */
+export function* withMore<S extends Spot, M extends object>(
+  spots: Iterable<S>,
+  more: M,
+): Generator<S & M> {
+  for (const spot of spots) yield { ...spot, ...more };
 }
 
 const ROUND: readonly (readonly [number, number])[] = [

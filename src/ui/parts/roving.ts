@@ -14,6 +14,12 @@ interface Options {
   readonly scrolls?: boolean;
 }
 
+/** Within something folded: told without asking the browser where anything lies, at every drawing. */
+function foldedAway(el: Element): boolean {
+  const fold = el.closest('details:not([open])');
+  return fold !== null && !(el.tagName === 'SUMMARY' && el.parentElement === fold);
+}
+
 /** A drop-down needs up and down itself, typed text left, right, Home and End. */
 const keeps = (el: Element, key: string): boolean =>
   el instanceof HTMLSelectElement
@@ -34,9 +40,7 @@ export function useRoving<E extends HTMLElement>(
   const ref = useRef<E>(null);
   const last = useRef<HTMLElement | null>(null);
   const seen = (within: ParentNode | null | undefined) =>
-    [...(within?.querySelectorAll<HTMLElement>(items) ?? [])].filter(
-      (el) => el.getClientRects().length > 0,
-    );
+    [...(within?.querySelectorAll<HTMLElement>(items) ?? [])].filter((el) => !foldedAway(el));
   const settle = () => {
     const list = seen(ref.current);
     if (!last.current || !list.includes(last.current))

@@ -62,7 +62,7 @@ const inHand = (target: EventTarget | null): boolean =>
 /** Letters mean tools everywhere but in what has come up over the view. */
 const over = (target: EventTarget | null): boolean =>
   (target as HTMLElement | null)?.closest?.(
-    '[role="dialog"], [data-radix-popper-content-wrapper], [data-findings]',
+    '[role="dialog"], [data-radix-popper-content-wrapper]',
   ) != null;
 
 function useLandKeys(): void {

@@ -49,7 +49,13 @@ function planExtent(plan: Plan): Box {
   return lines ?? ground ?? [-200, -200, 200, 200];
 }
 
-/** Where what is chosen lies: the finding, the place on the line, or the corners of the line; null: nowhere. */
+const boxOf = (points: readonly Point[]): Box =>
+  points.reduce<Box>(
+    (b, p) => around(b, [p.e, p.n, p.e, p.n]),
+    [Infinity, Infinity, -Infinity, -Infinity],
+  );
+
+/** Where what is chosen lies: the finding, the place on the line, or the middle of the line; null: nowhere. */
 function placeOf(v: Omit<Shown, 'also'>): readonly Point[] | null {
   const place = v.report?.findings.find((f) => f.id === v.finding)?.place;
   if (place?.e !== undefined && place.n !== undefined) return [{ e: place.e, n: place.n }];
@@ -66,7 +72,9 @@ function placeOf(v: Omit<Shown, 'also'>): readonly Point[] | null {
   const own = v.line ? v.plan.lines[v.line] : undefined;
   if (!own) return null;
   if (v.vertex !== null && own.vertices[v.vertex]) return [own.vertices[v.vertex]!];
-  return v.cursor === null ? own.vertices : [pointAt(own.vertices, v.cursor)];
+  if (v.cursor !== null) return [pointAt(own.vertices, v.cursor)];
+  const [w, s, e, n] = boxOf(own.vertices);
+  return [{ e: (w + e) / 2, n: (s + n) / 2 }];
 }
 
 interface MapCanvasProps {
@@ -96,6 +104,7 @@ export function MapCanvas({ still = false, painted, onPress }: MapCanvasProps) {
 
   useEffect(() => {
     const made = makeLayers(projection);
+    const element = target.current!;
     const view = new OlView({
       projection,
       center: [0, 0],
@@ -135,6 +144,8 @@ export function MapCanvas({ still = false, painted, onPress }: MapCanvasProps) {
       const size = one.getSize();
       if (!size || size[0] === 0) return;
       const [west, , , north] = view.calculateExtent(size);
+      // Where the map lies, for whoever asks the page: west, north, metres a pixel.
+      element.dataset['view'] = [west, north, view.getResolution()].join();
       made.see({
         west: west!,
         north: north!,
@@ -221,9 +232,7 @@ export function MapCanvas({ still = false, painted, onPress }: MapCanvasProps) {
       if (!target) return;
       const view = map.getView();
       const [w, s, e, n] = view.calculateExtent();
-      const rim = Math.min(e! - w!, n! - s!) * 0.08;
-      const seen = (p: Point) =>
-        p.e > w! + rim && p.e < e! - rim && p.n > s! + rim && p.n < n! - rim;
+      const seen = (p: Point) => p.e > w! && p.e < e! && p.n > s! && p.n < n!;
       if (!target.some(seen)) {
         const c = target[Math.floor(target.length / 2)]!;
         view.animate({ center: [c.e, c.n], duration: 250 });

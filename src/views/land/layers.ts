@@ -42,10 +42,12 @@ export function makeLayers(projection: Projection) {
   const leads = vector(3);
   const paint = vector(3.5);
   const marks = vector(4);
+  const cursor = vector(4.5);
   const sketch = vector(5);
   const shownLines: ShownLines = new Map();
   let lastLand: readonly unknown[] = [];
   let lastLeads: readonly unknown[] = [];
+  let lastLetters: readonly unknown[] = [];
   let last: { shown: Shown; t: Tokens } | null = null;
   let window: Window | null = null;
   let painting: Painted | null = null;
@@ -59,16 +61,20 @@ export function makeLayers(projection: Projection) {
     const { shown, t } = last;
     const { symbols, words } = letteringOf({ shown, painted: painting, window, measure, figures });
     source.addFeatures(marksOf(symbols, words, window, t));
-    const line = shown.line ? shown.plan.lines[shown.line] : undefined;
-    if (line && shown.cursor !== null) {
-      const f = new Feature(new OlPoint(xy(pointAt(line.vertices, shown.cursor))));
-      f.setStyle(style.cursorStyle(t));
-      source.addFeature(f);
-    }
+  };
+  /** The place that section and map point at together: it follows every move of the pointer. */
+  const point = ({ plan, line: id, cursor: s }: Shown, t: Tokens) => {
+    const source = cursor.getSource()!;
+    source.clear(true);
+    const line = id ? plan.lines[id] : undefined;
+    if (!line || s === null) return;
+    const f = new Feature(new OlPoint(xy(pointAt(line.vertices, s))));
+    f.setStyle(style.cursorStyle(t));
+    source.addFeature(f);
   };
 
   return {
-    all: [shade, contours, land, lines, leads, paint, marks, sketch],
+    all: [shade, contours, land, lines, leads, paint, marks, cursor, sketch],
 
     /** Hill shade and contours of a grid; nothing on flat ground. */
     ground(
@@ -131,6 +137,24 @@ export function makeLayers(projection: Projection) {
         leads.getSource()!.addFeatures(leadFeatures(s, t));
       }
       last = { shown: s, t };
+      point(s, t);
+      const { plan } = s;
+      const lettersNow = [
+        plan.lines,
+        plan.gates,
+        plan.energisers,
+        plan.things,
+        plan.units,
+        s.report?.paddocks,
+        s.report?.findings,
+        s.line,
+        s.vertex,
+        s.thing,
+        s.finding,
+        t.sheet,
+      ];
+      if (!changed(lastLetters, lettersNow)) return;
+      lastLetters = lettersNow;
       letter();
     },
 

@@ -2,7 +2,15 @@
  * Which symbols and words stand on the map at a zoom, and where: none lies on another. Pure, in pixels of the
  * view, so that it can be tested without a map.
  */
-import { alongLegs, place, round, type Spot, type Wanting } from '../../core/drawing/place.js';
+import { memoLast } from '../../core/base/memo.js';
+import {
+  alongLegs,
+  place,
+  round,
+  withMore,
+  type Spot,
+  type Wanting,
+} from '../../core/drawing/place.js';
 import { say } from '../../core/base/units.js';
 import { SHAPE_OF } from '../../core/land/things.js';
 import { pointAt } from '../../core/plan/geometry.js';
@@ -71,9 +79,8 @@ interface Asked {
 
 /** Places all symbols, then all words round them. */
 export function letteringOf(asked: Asked): Lettering {
-  const symbols = place([...symbolsOf(asked)]);
-  const blocked = [...symbols.values()];
-  const words = place([...wordsOf(asked)], blocked);
+  const blocked = [...place(symbolsOf(asked)).values()];
+  const words = place(wordsOf(asked), blocked);
   return { symbols: blocked, words: [...words.values()] };
 }
 
@@ -129,10 +136,9 @@ function* symbolsOf(asked: Asked): Generator<Wanting<Symbol>> {
     const k = c.chosen ? 1.5 : 1;
     yield {
       id: `finding ${c.id}`,
-      spots: [...round(c, { w: w * k, h: 15 * k }, [7, 18, 30])].map((spot) => ({
-        ...spot,
+      spots: withMore(round(c, { w: w * k, h: 15 * k }, [7, 18, 30]), {
         what: { finding: c.kind, count: c.count, chosen: c.chosen },
-      })),
+      }),
     };
   }
   if (line)
@@ -189,17 +195,11 @@ function* wordsOf(asked: Asked): Generator<Wanting<Words>> {
   const beside = (id: string, p: Point, text: string, face: Face, gap: number): Wanting<Words> => ({
     id,
     spots: inside(at(p), window)
-      ? [...round(at(p), sized(text, face), [gap, gap + 9])].map((s) => ({ ...s, text, face }))
+      ? withMore(round(at(p), sized(text, face), [gap, gap + 9]), { text, face })
       : [],
   });
   const along = (id: string, path: readonly Point[], text: string, face: Face): Wanting<Words> => {
-    const size = sized(text, face);
-    const parts = clipped(path.map(at), window);
-    const longest = parts.flatMap((p) => p).length > 0 ? parts : [];
-    const spots = longest.flatMap((p) => [...alongLegs(p, size, size.h / 2 + 4)]);
-    const middle = longest[0]?.[Math.floor(longest[0].length / 2)];
-    const round_ = spots.length === 0 && middle ? [...round(middle, size, [8, 16])] : [];
-    return { id, spots: [...spots, ...round_].map((s) => ({ ...s, text, face })) };
+    return { id, spots: withMore(spotsAlong(clipped(path.map(at), window), sized(text, face)), { text, face }) }; // prettier-ignore
   };
   for (const [i, pin] of (painted?.pins ?? []).entries())
     yield beside(`pin ${i}`, pin.at, pin.words, 'strong', 11);
@@ -247,14 +247,37 @@ function* wordsOf(asked: Asked): Generator<Wanting<Words>> {
         yield beside(`thing ${t.id}`, middle, t.name, 'thing', 0);
       } else yield along(`thing ${t.id}`, t.points, t.name, 'thing');
     }
-  for (const [i, f] of asked.figures.entries())
-    for (const [k, path] of f.paths.entries()) {
-      const size = sized(f.text, 'figure');
-      yield {
-        id: `contour ${i} ${k}`,
-        spots: onCurve(path.map(at), size, window).map((s) => ({ ...s, text: f.text, face: 'figure' as const })), // prettier-ignore
-      };
+  yield* figuresFor(asked.figures, window, measure);
+}
+
+/** Figures of the contours in view; asked for at every frame of a drag, while they stay the same. */
+const figuresFor = memoLast(
+  (figures: readonly Figured[], window: Window, measure: Measure): Wanting<Words>[] =>
+    figures.flatMap((f, i) =>
+      f.paths.map((path, k) => {
+        const size = { w: measure(f.text, 'figure') + 4, h: SIZES.figure * 1.2 };
+        const spots = onCurve(path.map(pixel(window)), size, window);
+        return {
+          id: `contour ${i} ${k}`,
+          spots: [...withMore(spots, { text: f.text, face: 'figure' as const })],
+        };
+      }),
+    ),
+);
+
+/** Beside the straight legs of what is in view; where none is long enough, round its middle. */
+function* spotsAlong(
+  parts: readonly (readonly Pixel[])[],
+  size: { readonly w: number; readonly h: number },
+): Generator<Spot> {
+  let none = true;
+  for (const part of parts)
+    for (const spot of alongLegs(part, size, size.h / 2 + 4)) {
+      none = false;
+      yield spot;
     }
+  const middle = parts[0]?.[Math.floor(parts[0].length / 2)];
+  if (none && middle) yield* round(middle, size, [8, 16]);
 }
 
 const named = (t: Thing): boolean => t.kind !== 'property' && t.name !== '';
@@ -307,7 +330,13 @@ function onCurve(path: readonly Pixel[], size: { w: number; h: number }, window:
     const a = path[i]!;
     if (!inside(a, window, -20)) continue;
     let j = i + 1;
-    while (j < path.length && Math.hypot(path[j]!.x - a.x, path[j]!.y - a.y) < size.w) j++;
+    // A figure stands on a few dozen corners at the most: on more the curve is too small for it.
+    while (
+      j < Math.min(path.length, i + 60) &&
+      Math.hypot(path[j]!.x - a.x, path[j]!.y - a.y) < size.w
+    )
+      j++;
+    if (j === i + 60) continue;
     const b = path[j];
     if (!b || !inside(b, window, -20)) continue;
     const length = Math.hypot(b.x - a.x, b.y - a.y);

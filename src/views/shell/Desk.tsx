@@ -38,43 +38,56 @@ export function Desk({ step, shape }: { step: Step; shape: Shape }) {
           </button>
         )}
       </div>
-      <Split id="desk">
-        {side && (
-          <Pane id="side" size={sizeOf(step, shape)} least="10rem" most="60%" className="no-print">
-            <div className="bg-panel relative h-full overflow-y-auto">
-              <StepSide step={step} />
+      <main className="flex min-w-0 flex-1" aria-label={step.name}>
+        <Split id="desk">
+          {side && (
+            <Pane
+              id="side"
+              size={sizeOf(step, shape)}
+              least="10rem"
+              most="60%"
+              className="no-print"
+            >
+              <section
+                aria-label={
+                  step.cards ? `${step.cards.name}: what is chosen` : 'Lines to choose from'
+                }
+                className="bg-panel relative h-full overflow-y-auto"
+              >
+                <StepSide step={step} />
+              </section>
+            </Pane>
+          )}
+          {side && (
+            <Divider label={step.cards ? 'Width of the cards' : 'Width of the list of lines'} />
+          )}
+          <Pane id="main">
+            <div className="flex h-full min-w-0 flex-col">
+              <Above step={step} />
             </div>
           </Pane>
+          {beside && <Divider label="Width of the findings" />}
+          {beside && (
+            <Pane
+              id="findings"
+              size={vast ? '28rem' : '18rem'}
+              least="14rem"
+              most="45%"
+              className="no-print"
+            >
+              <Findings />
+            </Pane>
+          )}
+        </Split>
+        {!narrow && !findingsOpen && (
+          <section aria-label="Findings" className="border-rule bg-panel no-print border-l p-1">
+            <Button aria-label="Show findings" onClick={() => look({ findingsOpen: true })}>
+              <PanelRightOpen size={16} aria-hidden />
+            </Button>
+          </section>
         )}
-        {side && (
-          <Divider label={step.cards ? 'Width of the cards' : 'Width of the list of lines'} />
-        )}
-        <Pane id="main">
-          <main className="flex h-full min-w-0 flex-col" aria-label={step.name}>
-            <Above step={step} />
-          </main>
-        </Pane>
-        {beside && <Divider label="Width of the findings" />}
-        {beside && (
-          <Pane
-            id="findings"
-            size={vast ? '28rem' : '18rem'}
-            least="14rem"
-            most="45%"
-            className="no-print"
-          >
-            <Findings />
-          </Pane>
-        )}
-      </Split>
-      {!narrow && !findingsOpen && (
-        <aside aria-label="Findings" className="border-rule bg-panel no-print border-l p-1">
-          <Button aria-label="Show findings" onClick={() => look({ findingsOpen: true })}>
-            <PanelRightOpen size={16} aria-hidden />
-          </Button>
-        </aside>
-      )}
-      {narrow && drawer && <FindingsDrawer />}
+        {narrow && drawer && <FindingsDrawer />}
+      </main>
     </div>
   );
 }

@@ -41,7 +41,7 @@ export function FindingCounts({ words = false }: { words?: boolean }) {
 /** Beside the view: what is wrong or doubtful, by cause. */
 export function Findings() {
   return (
-    <aside
+    <section
       aria-label="Findings"
       className="border-rule bg-panel no-print flex h-full flex-col"
       data-findings
@@ -58,14 +58,14 @@ export function Findings() {
         }
       />
       <FindingList />
-    </aside>
+    </section>
   );
 }
 
 /** The same over the view, where there is no room beside it. */
 export function FindingsDrawer() {
   return (
-    <aside
+    <section
       aria-label="Findings"
       className="border-ink bg-panel no-print absolute inset-y-0 right-0 z-30 flex w-[min(24rem,92%)] flex-col border-l shadow-xl"
       data-findings
@@ -83,7 +83,7 @@ export function FindingsDrawer() {
         }
       />
       <FindingList />
-    </aside>
+    </section>
   );
 }
 

@@ -17,30 +17,27 @@ export function Hand({ step, flat }: { step: Step; flat: boolean }) {
   return (
     <div className={`flex min-h-0 flex-1 ${flat ? '' : 'flex-col'}`}>
       {flat && <Rail />}
-      <Split id={`hand-${flat ? 'flat' : 'up'}`} down={!flat} className="min-h-0 flex-1">
-        <Pane id="main" least="0%">
-          <main
-            id="view"
-            tabIndex={-1}
-            className="relative h-full min-w-0 overflow-auto"
-            aria-label={step.name}
+      <main className="flex min-h-0 min-w-0 flex-1" aria-label={step.name}>
+        <Split id={`hand-${flat ? 'flat' : 'up'}`} down={!flat} className="min-h-0 flex-1">
+          <Pane id="main" least="0%">
+            <div id="view" tabIndex={-1} className="relative h-full min-w-0 overflow-auto">
+              <StepView step={step} />
+            </div>
+          </Pane>
+          <Divider label="How far the sheet is open" />
+          <Pulled
+            id="sheet"
+            open={flat ? Math.min(OPEN[size], 40) : OPEN[size]}
+            closed={flat ? '3.4rem' : '3.6rem'}
+            onPulled={(percent) => {
+              const now: SheetSize = percent < 15 ? 'peek' : percent < 75 ? 'half' : 'full';
+              if (!flat && now !== size) look({ sheetSize: now });
+            }}
           >
-            <StepView step={step} />
-          </main>
-        </Pane>
-        <Divider label="How far the sheet is open" />
-        <Pulled
-          id="sheet"
-          open={flat ? Math.min(OPEN[size], 40) : OPEN[size]}
-          closed={flat ? '3.4rem' : '3.6rem'}
-          onPulled={(percent) => {
-            const now: SheetSize = percent < 15 ? 'peek' : percent < 75 ? 'half' : 'full';
-            if (!flat && now !== size) look({ sheetSize: now });
-          }}
-        >
-          <Sheet step={step} flat={flat} />
-        </Pulled>
-      </Split>
+            <Sheet step={step} flat={flat} />
+          </Pulled>
+        </Split>
+      </main>
       {!flat && <Rail low />}
     </div>
   );
