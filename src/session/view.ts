@@ -57,6 +57,8 @@ interface View {
   readonly strandsTab: StrandsTab;
   readonly powerTab: PowerTab;
   readonly beside: Beside | null;
+  /** How the posts of a line are listed. */
+  readonly postsAs: 'table' | 'tape';
   readonly help: boolean;
   /** Which stop of the tour is shown; null: none. */
   readonly tour: number | null;
@@ -91,6 +93,7 @@ export const useView = create<View>(() => ({
   strandsTab: 'strands',
   powerTab: 'volts',
   beside: null,
+  postsAs: 'table',
   help: false,
   tour: null,
   findingsOpen: true,
@@ -115,6 +118,7 @@ const KEPT = [
   'scheme',
   'findingsOpen',
   'sideOpen',
+  'postsAs',
   'sectionOpen',
   'folded',
   'steeper',

@@ -29,7 +29,7 @@ async function at(page: Page, e: number, n: number): Promise<[number, number]> {
   await expect
     .poll(async () => {
       const now = `${await view()} ${JSON.stringify(await map.boundingBox())}`;
-      const still = now === last;
+      const still = now === last && !now.startsWith('null');
       last = now;
       return still;
     })

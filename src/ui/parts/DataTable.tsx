@@ -150,7 +150,7 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
         </thead>
         {p.groupOf ? (
           groups.map((name) => (
-            <tbody key={name}>
+            <tbody key={name} data-group={name}>
               <tr>
                 <th
                   colSpan={shown.length}

@@ -1,4 +1,5 @@
 import type { Quantity } from '../../core/base/units.js';
+import { PullBars } from './PullBars.js';
 import { DataTable, type Column } from '../../ui/parts/DataTable.js';
 import { recordOf } from '../../core/plan/catalogue.js';
 import type { Line, Plan } from '../../core/plan/schema.js';
@@ -62,7 +63,11 @@ function LineStrain({ line, report }: { line: Line; report: LineReport }) {
         <Climate climate={climate} />
       </Part>
       <Part title="Each run, each strand">
-        <Runs report={report} warmth={warmth} climate={climate} school={line.school} />
+        <PullBars report={report} />
+        <details className="mt-2">
+          <summary className="cursor-pointer py-1">In figures: each run, each strand</summary>
+          <Runs report={report} warmth={warmth} climate={climate} school={line.school} />
+        </details>
         <Caution>
           Eyes and gloves always. Stand away from the line of a tight wire, nobody in line while
           tensioning, and never above the limit shown.

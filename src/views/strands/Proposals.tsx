@@ -1,3 +1,4 @@
+import { MiniBenches } from './MiniBenches.js';
 import { DataTable, type Column } from '../../ui/parts/DataTable.js';
 import type { ReactNode } from 'react';
 import { figureText, say } from '../../core/base/units.js';
@@ -124,46 +125,47 @@ function Table({ line, comparison }: { line: Line; comparison: Comparison }) {
       what: <Headed words="upkeep in a year" from={UPKEEP} />,
       of: (r) => <Num value={r.upkeep_h_per_km} q="upkeep" />,
     },
-    {
-      what: <span className="sr-only">take it</span>,
-      always: true,
-      of: (r) =>
-        r.order !== 'stands' &&
-        r.strands && (
-          <button
-            className={`button ${r.order === recommended ? 'button-strong' : ''}`}
-            disabled={same(r.strands, line.strands)}
-            aria-label={`Take ${name(r).toLowerCase()}`}
-            onClick={() => take(r)}
-          >
-            {same(r.strands, line.strands) ? 'stands' : 'Take'}
-          </button>
-        ),
-    },
   ];
   return (
     <>
-      <DataTable
-        label="Orders of duties compared"
-        className="legs"
-        rows={compared}
-        keyOf={(_, i) => i}
-        columns={[
-          { name: 'what is compared', quiet: true, head: true, cell: (c) => c.what },
-          ...rows.map((r): Column<Compared> => ({
-            name: (
-              <>
-                <span className="text-ink text-[0.964rem] font-semibold">{name(r)}</span>
-                {r.order === recommended && <span className="text-good block">★ recommended</span>}
-              </>
-            ),
-            n: true,
-            className: `align-top ${r.order === recommended ? 'bg-chosen' : ''}`,
-            headClass: r.order === recommended ? 'bg-chosen' : '',
-            cell: (c) => (r.strands || c.always ? c.of(r) : <span className="label">–</span>),
-          })),
-        ]}
+      <MiniBenches
+        list={rows.map((r) => ({
+          id: r.order,
+          name: name(r),
+          strands: r.strands,
+          why: r.refused,
+          best: r.order === recommended,
+          stands: r.order === 'stands' || (r.strands !== null && same(r.strands, line.strands)),
+          figure: r.strands ? perMetre(r.cost_per_m) : '',
+        }))}
+        onTake={(order) => take(rows.find((r) => r.order === order)!)}
       />
+      <details>
+        <summary className="cursor-pointer py-1">In figures: volts felt, leakage, upkeep</summary>
+        <DataTable
+          label="Orders of duties compared"
+          className="legs"
+          rows={compared}
+          keyOf={(_, i) => i}
+          columns={[
+            { name: 'what is compared', quiet: true, head: true, cell: (c) => c.what },
+            ...rows.map((r): Column<Compared> => ({
+              name: (
+                <>
+                  <span className="text-ink text-[0.964rem] font-semibold">{name(r)}</span>
+                  {r.order === recommended && (
+                    <span className="text-good block">★ recommended</span>
+                  )}
+                </>
+              ),
+              n: true,
+              className: `align-top ${r.order === recommended ? 'bg-chosen' : ''}`,
+              headClass: r.order === recommended ? 'bg-chosen' : '',
+              cell: (c) => (r.strands || c.always ? c.of(r) : <span className="label">–</span>),
+            })),
+          ]}
+        />
+      </details>
       <p className="label mt-2 max-w-[720px]">
         ✓ the animal feels at least what the aim gives it on moist ground; ✕ it feels less. Through
         the hoof and, where a live and an earth strand lie side by side below its reach, between the

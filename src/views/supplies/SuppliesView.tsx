@@ -1,5 +1,5 @@
 import { Download } from 'lucide-react';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import type { Report, Supply } from '../../core/report/schema.js';
 import { ownShare } from '../../core/supplies/takeoff.js';
 import { FOOT, unitOf } from '../../core/base/units.js';
@@ -9,6 +9,8 @@ import { commit, useSession } from '../../session/session.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { Currency } from './Currency.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
+
+const CostBar = lazy(() => import('./CostBar.js').then((m) => ({ default: m.CostBar })));
 
 const GROUPS: readonly { name: string; has: (id: string) => boolean }[] = [
   { name: 'Posts and ends', has: (id) => /^(post|end|dropper)\./.test(id) },
@@ -91,6 +93,23 @@ export function SuppliesView() {
           />
           <Currency />
         </div>
+        <Suspense fallback={<div className="h-14" />}>
+          <CostBar
+            shares={GROUPS.map((g) => g.name)
+              .concat('Further')
+              .map((name) => ({
+                name,
+                cost: rows.reduce((sum, s) => sum + (groupOf(s) === name ? s.cost : 0), 0),
+              }))
+              .filter((s) => s.cost > 0)}
+            money={money}
+            onPress={(name) =>
+              document
+                .querySelector(`[data-group="${name}"]`)
+                ?.scrollIntoView({ block: 'start', behavior: 'smooth' })
+            }
+          />
+        </Suspense>
         <SupplyTable rows={rows} money={money} />
       </Part>
       <p className="label">
