@@ -25,14 +25,9 @@ export async function open(
 /** The list of findings, where the room on the screen shows it. */
 export const findings = (page: Page) => page.getByRole('group', { name: 'List of findings' });
 
-/** Waits until the first figures are there: a step says how it stands. */
+/** Waits until the first figures are there. */
 export const figures = (page: Page): Promise<void> =>
-  expect(
-    page
-      .getByRole('navigation', { name: 'Steps' })
-      .getByLabel(/ open$|^settled$/)
-      .first(),
-  ).toBeVisible({ timeout: 20_000 });
+  expect(page.locator('nav[data-worked]')).toBeVisible({ timeout: 20_000 });
 
 /** Whether a finding is found by these words. */
 export async function found(page: Page, words: string, there = true): Promise<void> {

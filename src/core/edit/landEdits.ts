@@ -4,7 +4,7 @@ import type { Paddock, Plan, Point, Thing, ThingKind } from '../plan/schema.js';
 
 /** What each kind of thing is called. */
 export const THING_NAMES: Readonly<Record<ThingKind, string>> = {
-  property: 'Property rim',
+  property: 'Property edge',
   water: 'Water point',
   mains: 'Mains point',
   building: 'Building',

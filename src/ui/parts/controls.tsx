@@ -110,7 +110,7 @@ export function PriceField({
   return (
     <span className="inline-flex flex-col items-end">
       <input
-        className="field figure !min-h-7 w-24 text-right"
+        className="field figure small w-24 text-right"
         aria-label={label}
         inputMode="decimal"
         {...input}

@@ -1,3 +1,4 @@
+import { moneyText } from '../../core/base/locale.js';
 import { FOOT } from '../../core/base/units.js';
 import { useSession } from '../../session/session.js';
 
@@ -5,6 +6,5 @@ import { useSession } from '../../session/session.js';
 export function usePerMetre(): (per_m: number) => string {
   const currency = useSession((s) => s.plan.currency);
   const metric = useSession((s) => s.plan.units === 'metric');
-  const format = new Intl.NumberFormat(undefined, { style: 'currency', currency });
-  return (per_m) => `${format.format(metric ? per_m : per_m * FOOT)}/${metric ? 'm' : 'ft'}`;
+  return (per_m) => `${moneyText(metric ? per_m : per_m * FOOT, currency)}/${metric ? 'm' : 'ft'}`;
 }

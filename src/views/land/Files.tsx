@@ -13,7 +13,7 @@ export function Files() {
       <WalkedImport />
       <GroundImport />
       <div>
-        <p className="label">Take out</p>
+        <p className="label">Save as a file</p>
         <div className="flex flex-wrap gap-1">
           {(['plan', 'geojson', 'gpx', 'kml', 'setout', 'dxf'] as const).map((format) => (
             <a

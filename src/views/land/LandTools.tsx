@@ -51,7 +51,7 @@ function ThingTool({ tool }: { tool: Tool }) {
       <MapPin size={16} aria-hidden />
       <span aria-hidden>{kind ? THING_NAMES[kind].split(',')[0] : 'Land'}</span>
       <select
-        className="absolute inset-0 w-full cursor-pointer opacity-0"
+        className="absolute -inset-px w-[calc(100%+2px)] cursor-pointer opacity-0"
         aria-label="Put a thing on the land"
         value={kind}
         onChange={(e) => {
@@ -73,7 +73,7 @@ function ThingTool({ tool }: { tool: Tool }) {
 const HINTS: Partial<Record<Tool, string>> = {
   select:
     'Press a line or paddock to choose it; drag a corner or a leg, or the dot in its middle for a new corner.',
-  draw: 'Press from point to point. It catches on corners, lines and rims. Enter, or the last point again, ends the line.',
+  draw: 'Press from point to point. It catches on corners, lines and edges. Enter, or the last point again, ends the line.',
   lane: 'Press along its middle; Enter, or the last point again, puts both fences down.',
   gate: 'Press where the gate stands on a line, or type the place beside the map.',
   energiser:

@@ -126,7 +126,7 @@ function Part({ line }: { line: Line }) {
   return (
     <div className="flex flex-wrap items-end gap-1.5">
       <QuantityField
-        label="Take out from"
+        label="Remove from"
         q="tape"
         min={0}
         max={total}
@@ -153,7 +153,7 @@ function Part({ line }: { line: Line }) {
           chooseLine(left && nearest(left.vertices, middle).off < 1 ? line.id : null);
         }}
       >
-        Take out
+        Remove
       </Button>
     </div>
   );

@@ -14,6 +14,7 @@ import { look, useView } from '../../session/view.js';
 import { nearestLine } from '../../core/plan/snap.js';
 import { Gestures, pressed } from './gestures.js';
 import { makeLayers } from './layers.js';
+import { Lens } from './Lens.js';
 import { MapKey } from './MapKey.js';
 import { pointAt } from '../../core/plan/geometry.js';
 import type { Painted, Shown } from './shown.js';
@@ -55,7 +56,7 @@ const boxOf = (points: readonly Point[]): Box =>
     [Infinity, Infinity, -Infinity, -Infinity],
   );
 
-/** Where what is chosen lies: the finding, the place on the line, or the middle of the line; null: nowhere. */
+/** Where what is chosen lies: the finding, the place on the line, or the corners of the line; null: nowhere. */
 function placeOf(v: Omit<Shown, 'also'>): readonly Point[] | null {
   const place = v.report?.findings.find((f) => f.id === v.finding)?.place;
   if (place?.e !== undefined && place.n !== undefined) return [{ e: place.e, n: place.n }];
@@ -72,9 +73,7 @@ function placeOf(v: Omit<Shown, 'also'>): readonly Point[] | null {
   const own = v.line ? v.plan.lines[v.line] : undefined;
   if (!own) return null;
   if (v.vertex !== null && own.vertices[v.vertex]) return [own.vertices[v.vertex]!];
-  if (v.cursor !== null) return [pointAt(own.vertices, v.cursor)];
-  const [w, s, e, n] = boxOf(own.vertices);
-  return [{ e: (w + e) / 2, n: (s + n) / 2 }];
+  return v.cursor === null ? own.vertices : [pointAt(own.vertices, v.cursor)];
 }
 
 interface MapCanvasProps {
@@ -140,6 +139,7 @@ export function MapCanvas({ still = false, painted, onPress }: MapCanvasProps) {
     }
     one.on('pointermove', (event) => setSpot([event.coordinate[0]!, event.coordinate[1]!]));
     view.on('change:resolution', () => setResolution(view.getResolution()!));
+    one.addOverlay(made.cursor);
     const see = () => {
       const size = one.getSize();
       if (!size || size[0] === 0) return;
@@ -180,9 +180,13 @@ export function MapCanvas({ still = false, painted, onPress }: MapCanvasProps) {
       }
       size = now;
       clearTimeout(settling);
-      settling = setTimeout(() => follow.current(), 150);
+      settling = setTimeout(() => {
+        see();
+        follow.current(true);
+      }, 150);
     });
     view.fit(planExtent(useSession.getState().plan), { padding: [46, 30, 46, 30] });
+    see();
     setResolution(view.getResolution()!);
     setMap(one);
     setLayers(made);
@@ -224,23 +228,25 @@ export function MapCanvas({ still = false, painted, onPress }: MapCanvasProps) {
     if (still) map?.getView().fit(seen.split(',').map(Number), { padding: [46, 30, 46, 30] });
   }, [still, map, seen]);
   // What is chosen is brought into view, when it is chosen and when the room changes.
-  const follow = useRef<() => void>(() => undefined);
+  const follow = useRef<(whole: boolean) => void>(() => undefined);
   useEffect(() => {
-    follow.current = () => {
+    follow.current = (whole) => {
       if (!map || still) return;
       const target = placeOf({ plan, report, line, vertex, thing, finding, cursor });
       if (!target) return;
       const view = map.getView();
       const [w, s, e, n] = view.calculateExtent();
-      const seen = (p: Point) => p.e > w! && p.e < e! && p.n > s! && p.n < n!;
-      if (!target.some(seen)) {
-        const c = target[Math.floor(target.length / 2)]!;
-        view.animate({ center: [c.e, c.n], duration: 250 });
-      }
+      const [tw, ts, te, tn] = boxOf(target);
+      const [ce, cn] = [(tw + te) / 2, (ts + tn) / 2];
+      const fits = te - tw < (e! - w!) * 0.94 && tn - ts < (n! - s!) * 0.94;
+      const inside = tw > w! && te < e! && ts > s! && tn < n!;
+      const middle = ce > w! && ce < e! && cn > s! && cn < n!;
+      // Where a pane has opened over it all of it is shown again, if it has room; else its middle is enough.
+      if (whole && fits ? !inside : !middle) view.animate({ center: [ce, cn], duration: 250 });
     };
   });
   useEffect(() => {
-    follow.current();
+    follow.current(false);
     // Not at every new report, nor while something is dragged.
   }, [map, finding, line, thing]);
 
@@ -268,6 +274,7 @@ export function MapCanvas({ still = false, painted, onPress }: MapCanvasProps) {
         }
         data-map
       />
+      {map && !still && <Lens map={map} />}
       <div className="no-print absolute top-2 left-2 flex flex-col gap-1">
         <Button className="!px-1.5" aria-label="Nearer" onClick={() => zoom(1.6)}>
           <Plus size={16} aria-hidden />

@@ -1,5 +1,5 @@
 /** A gate, an energiser or a spot put down by typing: "at … along LINE", the twin of pressing on the map. */
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { addEnergiser, addGate } from '../../core/edit/edits.js';
 import { addThing, THING_NAMES } from '../../core/edit/landEdits.js';
 import { beside } from '../../core/plan/geometry.js';
@@ -24,13 +24,17 @@ export function PlaceForm({ tool }: { tool: Tool }) {
   const id = [picked, chosen, Object.keys(lines)[0]].find((l) => l && l in lines);
   const [at, setAt] = useState<number | null>(null);
   const [off, setOff] = useState(USUAL_OFF);
+  // Enter in a field takes what is typed and puts it down in one go, before anything is drawn anew.
+  const typed = useRef<{ at: number | null; off: number }>({ at: null, off: USUAL_OFF });
   const [side, setSide] = useState<'left' | 'right'>('right');
   if (!id) return <p className="label">Draw a line first: it stands on one or beside one.</p>;
   const line = lines[id]!;
   const report = reports?.[id];
   if (!report) return null;
-  const s = Math.min(at ?? cursor ?? report.plan_m / 2, report.plan_m);
+  const shownAt = Math.min(at ?? cursor ?? report.plan_m / 2, report.plan_m);
   const put = () => {
+    const s = Math.min(typed.current.at ?? shownAt, report.plan_m);
+    const { off } = typed.current;
     if (tool === 'gate') {
       let gate = '';
       commit(`put a gate on ${line.name}`, (d) => void (gate = addGate(d, id, s, GATE_WIDTH)));
@@ -63,7 +67,13 @@ export function PlaceForm({ tool }: { tool: Tool }) {
         options={Object.values(lines).map((l) => [l.id, l.name] as const)}
         onChange={setPicked}
       />
-      <AlongField label="at" line={line} report={report} value={s} onCommit={setAt} />
+      <AlongField
+        label="at"
+        line={line}
+        report={report}
+        value={shownAt}
+        onCommit={(m) => setAt((typed.current.at = m))}
+      />
       {tool !== 'gate' && (
         <>
           <QuantityField
@@ -73,7 +83,7 @@ export function PlaceForm({ tool }: { tool: Tool }) {
             max={100}
             value={off}
             width="w-16"
-            onCommit={setOff}
+            onCommit={(m) => setOff((typed.current.off = m))}
           />
           <Select
             label="Side"

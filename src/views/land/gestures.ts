@@ -18,6 +18,7 @@ import type { Line, Plan, Point, Thing } from '../../core/plan/schema.js';
 import { snap } from '../../core/plan/snap.js';
 import { commit, preview, refuse, useSession } from '../../session/session.js';
 import { chooseLine, look, useView } from '../../session/view.js';
+import { useLens } from './Lens.js';
 import { press, pointTo, squared } from './sketch.js';
 
 /** Pointer reach in pixels: a gloved finger needs more. */
@@ -92,12 +93,17 @@ export class Gestures extends PointerInteraction {
     const p =
       held.except === null ? at : caught(plan, at, reachOf(event), held.except ?? undefined).point;
     this.last = { p, by };
+    if ((event.originalEvent as PointerEvent).pointerType === 'touch') {
+      const [x, y] = event.pixel as [number, number];
+      useLens.setState({ at: [x, y] });
+    }
     preview((draft) => held.recipe(draft, p, by));
   }
 
   override handleUpEvent(): boolean {
     const { held, last } = this;
     this.held = null;
+    useLens.setState({ at: null });
     if (held && last && this.moved)
       commit(held.words, (draft) => held.recipe(draft, last.p, last.by));
     this.last = null;

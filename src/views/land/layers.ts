@@ -2,6 +2,7 @@
 import Feature from 'ol/Feature.js';
 import { LineString, MultiLineString, Point as OlPoint, Polygon } from 'ol/geom.js';
 import type { Style } from 'ol/style.js';
+import Overlay from 'ol/Overlay.js';
 import ImageLayer from 'ol/layer/Image.js';
 import VectorLayer from 'ol/layer/Vector.js';
 import type Projection from 'ol/proj/Projection.js';
@@ -42,7 +43,6 @@ export function makeLayers(projection: Projection) {
   const leads = vector(3);
   const paint = vector(3.5);
   const marks = vector(4);
-  const cursor = vector(4.5);
   const sketch = vector(5);
   const shownLines: ShownLines = new Map();
   let lastLand: readonly unknown[] = [];
@@ -62,19 +62,22 @@ export function makeLayers(projection: Projection) {
     const { symbols, words } = letteringOf({ shown, painted: painting, window, measure, figures });
     source.addFeatures(marksOf(symbols, words, window, t));
   };
-  /** The place that section and map point at together: it follows every move of the pointer. */
-  const point = ({ plan, line: id, cursor: s }: Shown, t: Tokens) => {
-    const source = cursor.getSource()!;
-    source.clear(true);
+  /**
+   * The place that section and map point at together. It follows every move of the pointer: an element over the
+   * map, so that nothing else is drawn anew for it.
+   */
+  const ring = document.createElement('div');
+  ring.className = 'map-cursor';
+  const cursor = new Overlay({ element: ring, positioning: 'center-center', stopEvent: false });
+  const point = ({ plan, line: id, cursor: s }: Shown) => {
     const line = id ? plan.lines[id] : undefined;
-    if (!line || s === null) return;
-    const f = new Feature(new OlPoint(xy(pointAt(line.vertices, s))));
-    f.setStyle(style.cursorStyle(t));
-    source.addFeature(f);
+    cursor.setPosition(line && s !== null ? xy(pointAt(line.vertices, s)) : undefined);
   };
 
   return {
-    all: [shade, contours, land, lines, leads, paint, marks, cursor, sketch],
+    all: [shade, contours, land, lines, leads, paint, marks, sketch],
+    /** Over the map. */
+    cursor,
 
     /** Hill shade and contours of a grid; nothing on flat ground. */
     ground(
@@ -137,7 +140,7 @@ export function makeLayers(projection: Projection) {
         leads.getSource()!.addFeatures(leadFeatures(s, t));
       }
       last = { shown: s, t };
-      point(s, t);
+      point(s);
       const { plan } = s;
       const lettersNow = [
         plan.lines,

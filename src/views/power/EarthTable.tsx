@@ -1,3 +1,4 @@
+import { moneyText } from '../../core/base/locale.js';
 import { useState } from 'react';
 import type { Energiser } from '../../core/plan/schema.js';
 import { distance } from '../../core/plan/geometry.js';
@@ -31,7 +32,7 @@ export function EarthTable({ unit }: { unit: Energiser }) {
   if (!value) return null;
   const rows = value.filter((r) => r.spacing_m === spacing);
   const volts = new Map(value.filter((r) => r.worst_V !== null).map((r) => [r.rods, r.worst_V!]));
-  const money = new Intl.NumberFormat(undefined, { style: 'currency', currency, maximumFractionDigits: 0 }); // prettier-ignore
+  const money = (x: number) => moneyText(x, currency, true);
   return (
     <div className="mt-3">
       <div className="flex flex-wrap items-center gap-2" role="group" aria-label="Rods apart">
@@ -39,7 +40,7 @@ export function EarthTable({ unit }: { unit: Energiser }) {
         {spacings.map((m) => (
           <Button
             key={m}
-            className="!min-h-7"
+            className="small"
             aria-pressed={m === spacing}
             onClick={() => setSpacing(m)}
           >
@@ -78,14 +79,14 @@ export function EarthTable({ unit }: { unit: Energiser }) {
             n: true,
             cell: (r) => <Num value={volts.get(r.rods)} q="fineVolt" />,
           },
-          { name: 'cost', n: true, cell: (r) => money.format(r.cost) },
+          { name: 'cost', n: true, cell: (r) => money(r.cost) },
           {
             name: 'choose',
             quiet: true,
             n: true,
             cell: (r) => (
               <Button
-                className="!min-h-7"
+                className="small"
                 aria-label={`Set ${r.rods} rods ${say(spacing, 'tape', units)} apart`}
                 onClick={() =>
                   commit(`rods of ${unit.name}`, (d) => {

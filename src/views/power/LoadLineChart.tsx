@@ -73,7 +73,7 @@ export function LoadLineChart({ unit, report, band }: LoadLineProps) {
       <Chart
         key={scheme}
         type="line"
-        aria-label={`Load line of ${name}`}
+        aria-label={`Volts of ${name} under load`}
         role="img"
         data={{
           datasets: [

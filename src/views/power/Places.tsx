@@ -101,7 +101,7 @@ export function Places({
               p.kind !== 'now' &&
               doubts(p).length === 0 && (
                 <Button
-                  className="!min-h-7"
+                  className="small"
                   aria-label={`Put ${unit.name} at ${p.name}`}
                   onClick={() => commitPatch(`${unit.name} at ${p.name}`, placePatch(unit.id, p))}
                 >

@@ -44,7 +44,7 @@ export function Remedies({ unit }: { unit: Energiser }) {
               r.patch &&
               r.patch.length > 0 && (
                 <Button
-                  className="!min-h-7 whitespace-nowrap"
+                  className="small whitespace-nowrap"
                   aria-label={`Do it: ${named(r.words, lines)}`}
                   onClick={() => commitPatch(r.words, [...r.patch!])}
                 >

@@ -150,7 +150,7 @@ export function Pins({ unit }: { unit: Energiser }) {
               quiet: true,
               cell: (_, i) => (
                 <Button
-                  className="!min-h-7"
+                  className="small"
                   aria-label={`Take reading ${i + 1} away`}
                   onClick={() => set((l) => void l.splice(i, 1))}
                 >

@@ -66,7 +66,7 @@ export function Supply({ unit }: { unit: Energiser }) {
       {!unit.supply && (
         <p className="label">
           Taken as usual until you say what is there.{' '}
-          <Button className="!min-h-7" onClick={() => set('supply', () => undefined)}>
+          <Button className="small" onClick={() => set('supply', () => undefined)}>
             Put it in the plan
           </Button>
         </p>
@@ -173,7 +173,7 @@ export function Supply({ unit }: { unit: Energiser }) {
           <>
             As typed.{' '}
             <Button
-              className="!min-h-7"
+              className="small"
               onClick={() =>
                 set('sun', (s) => void (s.sun_h = monthsOf({ ...usualSupply(cat) }, latitude, cat)))
               }

@@ -86,7 +86,7 @@ export function Units({ unit, report }: Of) {
         </details>
       )}
       <Views report={report} />
-      <Part title="Load line">
+      <Part title="The unit and the fence as its load">
         <LoadLineChart unit={unit} report={report} />
       </Part>
     </>
@@ -161,7 +161,7 @@ function UnitTable({
             n: true,
             cell: (c) => (
               <Button
-                className="!min-h-7"
+                className="small"
                 aria-pressed={c.model === chosen}
                 aria-label={`${c.model === chosen ? 'chosen' : 'choose'}: ${cat.energisers[c.model]!.name}`}
                 onClick={() =>
@@ -292,7 +292,9 @@ function Bar({
         />
       </span>
       <span className="figure text-xs">{text}</span>
-      <span className="label">{meets ? 'keeps it' : 'short'}</span>
+      <span className="label">
+        {meets ? 'aim and reserve' : share >= aim ? 'aim, less than the reserve' : 'below the aim'}
+      </span>
     </span>
   );
 }

@@ -246,7 +246,7 @@ function Bar({ scale, units, x }: { scale: number; units: Plan['units']; x: numb
         {say(nice * unit, 'length', units)}
       </text>
       <text y={9.6} fontSize={2.2} fill="#4a565c">
-        {`this bar is ${length.toFixed(1)} mm on paper`}
+        {`this bar is ${units === 'metric' ? `${length.toFixed(1)} mm` : `${(length / 25.4).toFixed(2)} in`} on paper`}
       </text>
     </g>
   );

@@ -1,6 +1,7 @@
 /** Ground, posts, strands, gates, barred stretches and findings of the section. */
 import { scaleLinear } from 'd3-scale';
 import { area } from 'd3-shape';
+import { memo } from 'react';
 import { say } from '../../core/base/units.js';
 import type { Line, Strand } from '../../core/plan/schema.js';
 import { isOpen } from '../../core/report/open.js';
@@ -39,7 +40,8 @@ function thinned(strands: readonly Strand[], up: number): readonly Strand[] {
   return strands.length > 1 ? [...out, top] : out;
 }
 
-export function GroundTrack({ line, report, profile, x, top, height, steeper }: Props) {
+export const GroundTrack = memo(function GroundTrack(p: Props) {
+  const { line, report, profile, x, top, height, steeper } = p;
   const units = useUnits();
   const chosen = useView((v) => v.finding);
   const findings = useSession((s) => s.report?.findings) ?? [];
@@ -159,7 +161,7 @@ export function GroundTrack({ line, report, profile, x, top, height, steeper }: 
       </g>
     </g>
   );
-}
+});
 
 /** Posts, one path for each weight: line posts thin, pins and bends heavier, ends heaviest. */
 function Posts({

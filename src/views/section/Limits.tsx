@@ -26,7 +26,7 @@ export function Limits({ line, report }: { line: Line; report: LineReport }) {
     <Part title="Limits">
       <div className="flex flex-col items-start gap-2">
         <Select
-          label="School of spacing"
+          label="Rule for the bays"
           value={line.maxBay_m === null ? 'usual' : (school ?? 'own')}
           options={[
             ['usual', 'by stock and ground'],
@@ -147,7 +147,7 @@ function NoPosts({ line, report }: { line: Line; report: LineReport }) {
           <li key={`${t.from_m}-${i}`} className="flex items-center gap-2">
             {where(t.from_m)} to {where(t.to_m)}: {t.why}
             <Button
-              className="!min-h-7 !px-1.5"
+              className="small"
               aria-label={`Allow posts again from ${where(t.from_m)}`}
               onClick={() =>
                 commit(`allowed posts on ${line.name}`, (d) => {

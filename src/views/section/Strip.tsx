@@ -1,7 +1,7 @@
 /** The strip itself: ground, posts, strands and tracks of one line on one axis; loaded once a line is chosen. */
 import { ChevronDown, Minus, Plus, Scan } from 'lucide-react';
 import { scaleLinear } from 'd3-scale';
-import { useRef } from 'react';
+import { useMemo, useRef } from 'react';
 import { say } from '../../core/base/units.js';
 import type { Line } from '../../core/plan/schema.js';
 import type { LineReport, SeasonPower } from '../../core/report/schema.js';
@@ -44,7 +44,11 @@ export function Strip(p: StripProps) {
   const steeper = useView((v) => v.steeper);
   const total = report.plan_m;
   const [from, to] = window ?? [0, total];
-  const x: Scale = scaleLinear([from, to], [LEFT, Math.max(LEFT + 100, width - RIGHT)]);
+  // The same scale as long as the same is in view: the tracks are not drawn anew at every move of the pointer.
+  const x: Scale = useMemo(
+    () => scaleLinear([from, to], [LEFT, Math.max(LEFT + 100, width - RIGHT)]),
+    [from, to, width],
+  );
   // On other steps there is room for the volts alone.
   const tracks = TRACKS.filter((t) => (tall ? !folded.includes(t.id) : t.id === 'volts'));
   // Whatever room there is goes to the tracks in proportion, most of it to the ground.
@@ -89,7 +93,7 @@ export function Strip(p: StripProps) {
           {tall && (
             <>
               <select
-                className="field !min-h-7 !py-0 text-[0.893rem]"
+                className="field small text-[0.893rem]"
                 aria-label="Ground drawn steeper"
                 value={steeper}
                 onChange={(e) => look({ steeper: Number(e.target.value) })}
@@ -100,26 +104,26 @@ export function Strip(p: StripProps) {
                   </option>
                 ))}
               </select>
-              <Button className="!min-h-7" aria-expanded={tracksOpen} onClick={onTracks}>
+              <Button className="small" aria-expanded={tracksOpen} onClick={onTracks}>
                 Tracks
               </Button>
             </>
           )}
-          <Button className="!min-h-7 !px-1.5" aria-label="Look closer" onClick={() => zoom(2)}>
+          <Button className="small" aria-label="Look closer" onClick={() => zoom(2)}>
             <Plus size={14} aria-hidden />
           </Button>
-          <Button className="!min-h-7 !px-1.5" aria-label="See more" onClick={() => zoom(0.5)}>
+          <Button className="small" aria-label="See more" onClick={() => zoom(0.5)}>
             <Minus size={14} aria-hidden />
           </Button>
           <Button
-            className="!min-h-7 !px-1.5"
+            className="small"
             aria-label="The whole line"
             onClick={() => look({ window: null })}
           >
             <Scan size={14} aria-hidden />
           </Button>
           <Button
-            className="strip-fold !min-h-7 !px-1.5"
+            className="strip-fold small"
             aria-label="Fold the section away"
             aria-expanded
             onClick={() => look({ sectionOpen: false })}

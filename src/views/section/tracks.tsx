@@ -1,7 +1,7 @@
 /** The tracks below the ground: each one figure along the line, with its limit where it has one. */
 import { scaleLinear } from 'd3-scale';
 import { area, line as path } from 'd3-shape';
-import type { ComponentType } from 'react';
+import { memo, type ComponentType } from 'react';
 import { figure } from '../../core/plan/catalogue.js';
 import { say } from '../../core/base/units.js';
 import type { Line } from '../../core/plan/schema.js';
@@ -338,9 +338,9 @@ export const TRACKS: readonly {
   readonly height: number;
   readonly Draw: ComponentType<TrackProps>;
 }[] = [
-  { id: 'clearance', name: 'gap under the lowest strand', height: 44, Draw: ClearanceTrack },
-  { id: 'uplift', name: 'uplift', height: 40, Draw: UpliftTrack },
-  { id: 'grade', name: 'grade', height: 36, Draw: GradeTrack },
-  { id: 'volts', name: 'volts', height: 46, Draw: VoltsTrack },
-  { id: 'pull', name: 'pull', height: 40, Draw: PullTrack },
+  { id: 'clearance', name: 'gap under the lowest strand', height: 44, Draw: memo(ClearanceTrack) },
+  { id: 'uplift', name: 'uplift', height: 40, Draw: memo(UpliftTrack) },
+  { id: 'grade', name: 'grade', height: 36, Draw: memo(GradeTrack) },
+  { id: 'volts', name: 'volts', height: 46, Draw: memo(VoltsTrack) },
+  { id: 'pull', name: 'pull', height: 40, Draw: memo(PullTrack) },
 ];

@@ -1,6 +1,7 @@
 /** Where every post goes, on paper: large tape figures from the start of each run, with a box to tick. */
 import { ArrowLeft, Printer } from 'lucide-react';
 import { useState } from 'react';
+import { dayText } from '../../core/base/locale.js';
 import { say, unitOf } from '../../core/base/units.js';
 import { catalogue, withOverrides } from '../../core/plan/catalogue.js';
 import type { Line } from '../../core/plan/schema.js';
@@ -67,8 +68,7 @@ function LineSheet({ line, report, of }: { line: Line; report: LineReport; of: L
         <bdi>{line.name}</bdi>
       </h2>
       <p className="label">
-        <bdi>{plan.name}</bdi>,{' '}
-        {new Intl.DateTimeFormat('en-GB', { dateStyle: 'long' }).format(new Date())}.{' '}
+        <bdi>{plan.name}</bdi>, {dayText(new Date(), plan.currency)}.{' '}
         {say(report.ground_m, 'tape', units)} over the ground, {report.posts.length} posts,{' '}
         {report.runs.length} {report.runs.length === 1 ? 'run' : 'runs'}. The tape lies on the
         ground and starts anew at the first post of each run.

@@ -2,7 +2,8 @@
 import { useState, type FormEvent } from 'react';
 import type { Finding } from '../../core/report/schema.js';
 import { keepHere, keptHere } from '../../session/here.js';
-import { commit } from '../../session/session.js';
+import { dayText } from '../../core/base/locale.js';
+import { commit, useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
 import { FieldFault } from '../../ui/parts/FieldFault.js';
 
@@ -11,11 +12,12 @@ const WHO = 'anabatic.who';
 export function Accept({ finding }: { finding: Finding }) {
   const [open, setOpen] = useState(false);
   const { accepted } = finding;
+  const currency = useSession((s) => s.plan.currency);
   if (accepted?.holds)
     return (
       <p>
-        Let be{accepted.who && ` by ${accepted.who}`} on{' '}
-        {new Date(accepted.at).toLocaleDateString()}: {accepted.note}{' '}
+        Let be{accepted.who && ` by ${accepted.who}`} on {dayText(new Date(accepted.at), currency)}:{' '}
+        {accepted.note}{' '}
         <Button
           onClick={() =>
             commit(`took up again: ${finding.title}`, (d) => void delete d.accepted![finding.id])

@@ -49,7 +49,7 @@ export function Findings() {
       <Head
         end={
           <Button
-            className="!min-h-7 !px-1.5"
+            className="small"
             aria-label="Fold findings away"
             onClick={() => look({ findingsOpen: false })}
           >
@@ -74,7 +74,7 @@ export function FindingsDrawer() {
       <Head
         end={
           <Button
-            className="!min-h-7 !px-1.5"
+            className="small"
             aria-label="Close findings"
             onClick={() => look({ drawer: false })}
           >
@@ -125,7 +125,7 @@ export function FindingList() {
     <>
       <div className="border-rule flex items-center gap-1 border-b px-2 py-1">
         <select
-          className="field !min-h-8 w-[7.5rem] min-w-0 flex-1 truncate"
+          className="field small w-[7.5rem] min-w-0 flex-1 truncate"
           aria-label="Findings of"
           value={only}
           onChange={(e) => setOnly(e.target.value)}
@@ -139,7 +139,7 @@ export function FindingList() {
           ))}
         </select>
         <input
-          className="field !min-h-8 w-20 min-w-0 flex-1"
+          className="field small w-20 min-w-0 flex-1"
           type="search"
           placeholder="find"
           aria-label="Find in the findings"
@@ -147,7 +147,7 @@ export function FindingList() {
           onChange={(e) => setAsked(e.target.value)}
         />
         <Button
-          className="!min-h-8 !px-1.5"
+          className="small"
           aria-label="The finding before"
           title="The finding before (Shift+N)"
           onClick={() => walkFindings(-1)}
@@ -155,7 +155,7 @@ export function FindingList() {
           <SkipBack size={14} aria-hidden />
         </Button>
         <Button
-          className="!min-h-8 !px-1.5"
+          className="small"
           aria-label="The next finding"
           title="The next finding (N)"
           onClick={() => walkFindings(1)}

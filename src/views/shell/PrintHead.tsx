@@ -1,4 +1,5 @@
 /** What heads a step on paper: property, step, date, and under which season and temperature it was worked out. */
+import { dayText } from '../../core/base/locale.js';
 import { say } from '../../core/base/units.js';
 import { useSession } from '../../session/session.js';
 import { useViewOf } from '../../session/view.js';
@@ -20,8 +21,8 @@ export function PrintHead({ step }: { step: Step }) {
         )}
       </p>
       <p className="label">
-        {new Intl.DateTimeFormat('en-GB', { dateStyle: 'long' }).format(new Date())}; season{' '}
-        {SEASON_WORDS[season]}, {say(plan.climate[`${warmth}_C`], 'temperature', plan.units)}
+        {dayText(new Date(), plan.currency)}; season {SEASON_WORDS[season]},{' '}
+        {say(plan.climate[`${warmth}_C`], 'temperature', plan.units)}
         {plan.invented && '; everything in this property is made up'}. A first opinion: check local
         codes and the makers’ instructions, and ask licensed people.
       </p>

@@ -11,7 +11,8 @@ export function Rail({ steps = STEPS, low = false }: { steps?: readonly Step[]; 
   const step = useView((v) => v.step);
   const id = useSession((s) => s.id);
   const findings = useSession((s) => s.report?.findings);
-  const begun = useSession((s) => Object.keys(s.plan.lines).length > 0 && s.report !== null);
+  const worked = useSession((s) => s.report !== null);
+  const begun = useSession((s) => Object.keys(s.plan.lines).length > 0) && worked;
   return (
     <RailList
       steps={steps}
@@ -20,6 +21,7 @@ export function Rail({ steps = STEPS, low = false }: { steps?: readonly Step[]; 
       findings={findings ?? []}
       begun={begun}
       low={low}
+      worked={worked}
     />
   );
 }
@@ -47,13 +49,16 @@ export function RailList(props: {
   findings: readonly Listed[];
   begun: boolean;
   low?: boolean;
+  /** The first figures are there. */
+  worked?: boolean;
 }) {
-  const { steps, current, property, findings, begun, low = false } = props;
+  const { steps, current, property, findings, begun, low = false, worked } = props;
   const roving = useRoving<HTMLElement>('a');
   return (
     <nav
       {...roving}
       aria-label="Steps"
+      data-worked={worked || undefined}
       className={`border-rule bg-panel no-print ${low ? 'shrink-0' : 'min-h-0'} ${
         low ? 'grid border-t pb-[env(safe-area-inset-bottom)]' : 'w-[6.9rem] overflow-y-auto py-1'
       }`}

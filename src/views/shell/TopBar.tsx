@@ -38,12 +38,12 @@ function LowBar() {
   const { season, warmth } = useViewOf('season', 'warmth');
   const undoable = useSession(canUndo);
   return (
-    <header className="border-ink bg-panel no-print flex h-11 items-center gap-2 border-b px-2">
+    <header className="border-ink bg-panel no-print flex h-[46px] items-center gap-2 border-b px-2">
       <Property />
       <span className="ml-auto inline-flex shrink-0 items-center gap-1">
         <SavedState short />
         <Button
-          className="!min-h-10 !min-w-10 justify-center !px-1"
+          className="small !min-w-10 justify-center !px-1"
           onClick={undo}
           disabled={!undoable}
           aria-label="Undo"
@@ -52,7 +52,7 @@ function LowBar() {
         </Button>
         <Dialog.Root>
           <Dialog.Trigger
-            className="button !min-h-10 !px-2"
+            className="button small"
             aria-label={`Season ${SEASON_WORDS[season]}, ${say(plan.climate[`${warmth}_C`], 'temperature', plan.units)}: season, temperature, units, undo`}
           >
             <span className="whitespace-nowrap">

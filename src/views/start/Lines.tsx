@@ -11,7 +11,7 @@ import { measuredIn, type Form } from './answers.js';
 import type { Read } from './files.js';
 import { Fault, FilePick, Labelled, Question, Radios, Typed } from './questions.js';
 import { Shapes } from './Shapes.js';
-import { money } from './money.js';
+import { moneyText } from '../../core/base/locale.js';
 import { bracedIn } from './SoFar.js';
 
 /** Where the first lines run: drawn, walked, typed, or a ready shape. */
@@ -83,7 +83,7 @@ function straightened({ plan, report, furthest_m }: Begun) {
     vertices: vertices.length,
     corners: vertices.filter((v) => v.kind === 'corner').length,
     ends: bracedIn(report),
-    cost: money(report.totals.cost, plan.currency),
+    cost: moneyText(report.totals.cost, plan.currency, true),
     furthest_m,
   };
 }

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { say } from '../../core/base/units.js';
 import type { Summary } from '../../core/summary.js';
-import { money } from './money.js';
+import { moneyText } from '../../core/base/locale.js';
 import { Sketch } from './Sketch.js';
 
 export interface Row {
@@ -42,7 +42,7 @@ export function Property({ row }: { row: Row }) {
           <span className="truncate font-semibold underline underline-offset-4">{row.name}</span>
           {s && s.lines.length > 0 && (
             <span>
-              {say(s.ground_m, 'far', s.units)} of fence, {money(s.cost, s.currency)}
+              {say(s.ground_m, 'far', s.units)} of fence, {moneyText(s.cost, s.currency, true)}
             </span>
           )}
           {s && s.lines.length === 0 && <span>No line yet.</span>}

@@ -1,7 +1,7 @@
 import { useSession } from '../../session/session.js';
 import { MEASURED, Num } from '../../ui/parts/Num.js';
 import { AREA } from '../land/areaOrigin.js';
-import { money } from './money.js';
+import { moneyText } from '../../core/base/locale.js';
 import type { Begun } from '../../workers/start.worker.js';
 
 /** What the answers make so far: length, area, ends, cost. */
@@ -30,7 +30,7 @@ export function SoFar({ begun }: { begun: Begun }) {
       </dd>
       <dt className="label">costs, at the prices that come with the program</dt>
       <dd className="text-right">
-        <span className="figure">{money(report.totals.cost, currency)}</span>
+        <span className="figure">{moneyText(report.totals.cost, currency, true)}</span>
       </dd>
     </dl>
   );

@@ -35,7 +35,7 @@ function LineStrain({ line, report }: { line: Line; report: LineReport }) {
       <Part title={`How tight is ${line.name}?`}>
         <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
           <Choice
-            label="School of tension"
+            label="How tight"
             value={line.school}
             options={Object.entries(cat.schools).map(
               ([k, s]) =>

@@ -124,7 +124,7 @@ function Beside({
       {animals.map((a) => (
         <Button
           key={a}
-          className="!min-h-[26px] !px-2 text-[0.929rem]"
+          className="small text-[0.929rem]"
           aria-pressed={a === animal}
           onClick={() => onChange(a)}
         >
@@ -132,7 +132,7 @@ function Beside({
         </Button>
       ))}
       <Button
-        className="!min-h-[26px] !px-2 text-[0.929rem]"
+        className="small text-[0.929rem]"
         aria-pressed={animal === null}
         onClick={() => onChange(null)}
       >

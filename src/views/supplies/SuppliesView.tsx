@@ -2,6 +2,7 @@ import { Download } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
 import type { Report, Supply } from '../../core/report/schema.js';
 import { ownShare } from '../../core/supplies/takeoff.js';
+import { moneyText } from '../../core/base/locale.js';
 import { FOOT, unitOf } from '../../core/base/units.js';
 import { Part, PriceField, Select } from '../../ui/parts/controls.js';
 import { Num, WhereFrom } from '../../ui/parts/Num.js';
@@ -44,8 +45,7 @@ export function SuppliesView() {
         Counting …
       </p>
     );
-  const money = (x: number) =>
-    new Intl.NumberFormat(undefined, { style: 'currency', currency: plan.currency }).format(x);
+  const money = (x: number) => moneyText(x, plan.currency);
   const all = only === 'all';
   const rows = all ? report.supplies : report.supplies.flatMap((s) => ownShare(s, only, cat) ?? []);
   const cost = rows.reduce((sum, s) => sum + s.cost, 0);

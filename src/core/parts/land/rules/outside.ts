@@ -14,7 +14,7 @@ export const outside: Rule = {
   cause: 'Line leaves the property',
   step: 'land',
   kind: 'stop',
-  source: { mark: 'derived', text: 'The rim of the property as it was drawn' },
+  source: { mark: 'derived', text: 'The edge of the property as it was drawn' },
   check: (scene) => {
     const rims = thingsOf(scene.plan, 'property').filter((t) => t.points.length >= 3);
     if (rims.length === 0) return [];
@@ -25,8 +25,8 @@ export const outside: Rule = {
         {
           key: line.id,
           title: `${line.name} leaves the property`,
-          why: `At ${scene.where(line.id, s)} it stands ${scene.say.metres(offAll(rims, pointAt(line.vertices, s)))} outside the rim that was drawn.`,
-          todo: 'Bring it back, or agree it with the neighbour and draw the rim as it is.',
+          why: `At ${scene.where(line.id, s)} it stands ${scene.say.metres(offAll(rims, pointAt(line.vertices, s)))} outside the edge that was drawn.`,
+          todo: 'Bring it back, or agree it with the neighbour and draw the edge as it is.',
           place: onLine(line, s),
           badness: offAll(rims, pointAt(line.vertices, s)),
         },

@@ -1,0 +1,255 @@
+/** The whole job by keyboard alone and by touch alone; feet on every screen; paper. */
+import { expect, test, type Page } from '@playwright/test';
+import { axe, empty, figures, open, saved, stored } from './help.js';
+
+/** Presses Tab until something of this name and role has the focus: what cannot be reached so is not there. */
+async function tabTo(page: Page, role: string, name: RegExp): Promise<void> {
+  for (let k = 0; k < 90; k++) {
+    await page.keyboard.press('Tab');
+    const here = await page.evaluate(() => {
+      const el = document.activeElement as HTMLElement | null;
+      if (!el) return null;
+      const labels = (el as HTMLInputElement).labels;
+      const words = el.getAttribute('aria-label') ?? labels?.[0]?.textContent ?? el.textContent;
+      return { tag: el.tagName.toLowerCase(), role: el.getAttribute('role'), words: words.trim() };
+    });
+    if (here && (here.role ?? here.tag) === role && name.test(here.words)) return;
+  }
+  throw new Error(`${role} ${String(name)} is not reached by Tab`);
+}
+
+test('the whole job by keyboard alone: drawn, gated, fed, stranded, placed, counted, mended, undone', async ({
+  page,
+}) => {
+  test.slow();
+  const id = await open(page, 'land', { ...empty, newLines: { left: ['sheep'], right: [], keepOut: [], boundary: false } }); // prettier-ignore
+  const key = (k: string) => page.keyboard.press(k);
+  const type = async (words: string) => {
+    await page.keyboard.type(words);
+    await key('Enter');
+  };
+  await expect(page.locator('[data-map]')).toBeVisible();
+  await key('d');
+  await tabTo(page, 'input', /First place/);
+  for (const words of ['0, 0', '150 @ 90', '90 @ 0', '150 @ 270']) await type(words);
+  await tabTo(page, 'button', /^Done$/);
+  await key('Enter');
+  await saved(page);
+  // A gate and an energiser by "at ... along".
+  await key('g');
+  await tabTo(page, 'input', /^at$/);
+  await key('Control+a');
+  await type('60');
+  await expect(page.getByLabel('Name of the gate')).toBeVisible();
+  await key('e');
+  await tabTo(page, 'button', /Put it there/);
+  await key('Enter');
+  await expect(page.getByLabel('Name of the energiser')).toBeVisible();
+  await saved(page);
+  let plan = (await stored(page, id)).plan;
+  expect((Object.values(plan.gates)[0] as { at_m: number }).at_m).toBeCloseTo(60, 0);
+  expect(Object.values(plan.energisers)[0]!.line).toBe(Object.keys(plan.lines)[0]);
+
+  // Step by step; the focus goes to the view, and the title says where one is.
+  await key('2');
+  await expect(page).toHaveTitle(/^Strands/);
+  await expect(page.locator('#view')).toBeFocused();
+  await tabTo(page, 'tab', /^Strands$/);
+  await key('ArrowRight');
+  await key('ArrowRight');
+  await expect(page.getByRole('tab', { name: 'Proposals' })).toHaveAttribute('aria-selected', 'true'); // prettier-ignore
+  await tabTo(page, 'button', /^Take /);
+  await key('Enter');
+  await saved(page);
+  plan = (await stored(page, id)).plan;
+  expect(Object.values(plan.lines)[0]!.strands.length).toBeGreaterThan(3);
+
+  await key('3');
+  await tabTo(page, 'button', /^Place by the ground$/);
+  await key('Enter');
+  await tabTo(page, 'slider', /Cursor along/);
+  await key('ArrowRight');
+  // It is told what stands there: place, ground.
+  await expect(page.getByRole('slider')).toHaveAttribute('aria-valuetext', /ground/);
+
+  // The next finding, from anywhere; its mend is shown and taken, and undone beside the words.
+  await key('6');
+  await expect(page.locator('[data-total]')).not.toHaveText('');
+  await key('n');
+  await expect(page.locator('[data-cause][class*=bg-chosen]')).toHaveCount(1);
+  await key('1');
+  await tabTo(page, 'button', /^All lines over ground|^Back/);
+  const before = (await stored(page, id)).revision;
+  await page.locator('[data-map]').focus();
+  await key('Delete');
+  await expect(page.getByRole('status').getByText(/^took /)).toBeVisible();
+  await key('Control+z');
+  await saved(page);
+  expect((await stored(page, id)).revision).toBe(before + 2);
+});
+
+test('the whole job by touch alone on a phone', async ({ browser }) => {
+  test.slow();
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true }); // prettier-ignore
+  const page = await context.newPage();
+  const { id } = (await (await page.request.post('/api/properties', { data: { ...(await small()), ...empty, name: 'By touch' } })).json()) as { id: string }; // prettier-ignore
+  await page.goto(`/p/${id}/land`);
+  await expect(page.locator('[data-map]')).toBeVisible();
+  const box = (await page.locator('[data-map]').boundingBox())!;
+  const tap = async (x: number, y: number) => {
+    await page.touchscreen.tap(box.x + x, box.y + y);
+    await page.waitForTimeout(380);
+  };
+  await page.getByRole('button', { name: 'Draw', exact: true }).tap();
+  await tap(120, 300);
+  await tap(300, 320);
+  await tap(280, 150);
+  await page.getByRole('button', { name: 'Choose', exact: true }).tap();
+  await saved(page);
+  expect(Object.values((await stored(page, id)).plan.lines)[0]!.vertices).toHaveLength(3);
+  // A gate on the line, by a tap.
+  await page.getByRole('button', { name: 'Gate', exact: true }).tap();
+  await tap(210, 310);
+  await saved(page);
+  expect(Object.keys((await stored(page, id)).plan.gates)).toHaveLength(1);
+  // The corner under the thumb is seen in the lens while it is dragged.
+  await page.getByRole('group', { name: 'What the sheet shows' }).getByRole('button').first().tap();
+  const client = await context.newCDPSession(page);
+  const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', x = 0, y = 0) =>
+    client.send('Input.dispatchTouchEvent', { type, touchPoints: type === 'touchEnd' ? [] : [{ x, y }] }); // prettier-ignore
+  await page.getByRole('button', { name: 'Choose', exact: true }).tap();
+  const now = await page.locator('[data-map]').evaluate((el) => {
+    const { x, y } = el.getBoundingClientRect();
+    return { x, y, view: el.dataset['view']!.split(',').map(Number) };
+  });
+  const [first] = Object.values((await stored(page, id)).plan.lines);
+  const v = first!.vertices[2]!;
+  const [x, y] = [now.x + (v.e - now.view[0]!) / now.view[2]!, now.y + (now.view[1]! - v.n) / now.view[2]!]; // prettier-ignore
+  await touch('touchStart', x, y);
+  for (let k = 1; k <= 6; k++) await touch('touchMove', x - 6 * k, y + 3 * k);
+  await expect(page.locator('[data-lens]')).toBeVisible();
+  await touch('touchEnd');
+  await expect(page.locator('[data-lens]')).toHaveCount(0);
+  await saved(page);
+  // Every step by the thumb; findings in the sheet; season and undo in theirs.
+  for (const step of ['Strands', 'Section', 'Power', 'Strain', 'Supplies', 'Land']) {
+    await page.getByRole('link', { name: new RegExp(`^${step}`) }).tap();
+    await expect(page).toHaveTitle(new RegExp(`^${step}`));
+  }
+  await page.getByRole('group', { name: 'What the sheet shows' }).getByRole('button').last().tap();
+  await expect(page.getByRole('group', { name: 'List of findings' })).toBeVisible();
+  const small_ = await page.evaluate(() =>
+    [...document.querySelectorAll<HTMLElement>('button, a, select, summary')]
+      .filter(
+        (el) => el.getClientRects().length > 0 && !el.closest('.sr-only, nav[aria-label=Skip]'),
+      )
+      .filter((el) => el.getBoundingClientRect().height < 43 && !/^Where /.test(el.ariaLabel ?? ''))
+      .map(
+        (el) => `${el.tagName} ${el.textContent.slice(0, 30)} ${el.getBoundingClientRect().height}`,
+      ),
+  );
+  expect(small_).toEqual([]);
+  await page.getByRole('button', { name: /season, temperature, units, undo/ }).tap();
+  await axe(page);
+  await page.getByRole('dialog').getByRole('button', { name: 'driest' }).tap();
+  await page.getByRole('dialog').getByRole('button', { name: 'Undo' }).tap();
+  await page.getByRole('button', { name: 'Done' }).tap();
+  await saved(page);
+  await context.close();
+
+  async function small() {
+    return (await import('./small.js')).small;
+  }
+});
+
+/** Metric units as words of their own; what is the same everywhere (kV, ohm, J, µs, mS) is no such word. */
+const METRIC = /(?<![\w.])[−-]?\d[\d\u202f.]*[\s\u00a0]?(?:mm|cm|m|km|ha|kg|N|kN|kPa|°C|ohm[\s\u00a0]m)(?![\w²³/′])/; // prettier-ignore
+
+test('in feet no metric unit stands on any step, tab, finding or paper', async ({ page }) => {
+  test.slow();
+  const id = await open(page, 'land');
+  await page.getByRole('button', { name: 'ft', exact: true }).click();
+  await saved(page);
+  await figures(page);
+  const metric = async (where: string) => {
+    const words = await page.evaluate(() => {
+      const out: string[] = [];
+      const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_ELEMENT);
+      for (
+        let el = walker.nextNode() as HTMLElement | null;
+        el;
+        el = walker.nextNode() as HTMLElement | null
+      ) {
+        // prettier-ignore
+        if (['SCRIPT', 'STYLE'].includes(el.tagName)) continue;
+        // Words of a block, or of one part of a drawing: a figure and its unit stand in different elements.
+        if (/^(P|LI|TD|TH|DT|DD|H1|H2|H3|LABEL|BUTTON|OPTION|SUMMARY|SPAN|text)$/.test(el.tagName)) out.push(el.textContent); // prettier-ignore
+        const said = el.getAttribute('aria-label');
+        if (said) out.push(said);
+      }
+      return out;
+    });
+    const hits = [...new Set(words.filter((w) => METRIC.test(w) && w.length < 400))];
+    expect(
+      hits.map((w) => `${METRIC.exec(w)![0]}: ${w.slice(0, 90)}`),
+      where,
+    ).toEqual([]);
+  };
+  for (const step of ['land', 'strands', 'section', 'power', 'strain', 'supplies']) {
+    await page.goto(`/p/${id}/${step}`);
+    await figures(page);
+    for (const fold of await page.locator('main details').all()) await fold.evaluate((d: HTMLDetailsElement) => void (d.open = true)); // prettier-ignore
+    await metric(step);
+    for (const tab of await page.getByRole('tab').all()) {
+      await tab.click();
+      await page.waitForTimeout(600);
+      await metric(`${step}, ${await tab.textContent()}`);
+    }
+  }
+  const report = (await (await page.request.get(`/api/properties/${id}/report`)).json()) as { findings: { title: string; why: string; todo: string; source: { text: string } }[] }; // prettier-ignore
+  for (const f of report.findings)
+    for (const words of [f.title, f.why, f.todo, f.source.text]) expect(words).not.toMatch(METRIC);
+  for (const paper of [`/print/${id}`, `/setout/${id}?line=burn`]) {
+    await page.goto(paper);
+    await expect(page.locator('main')).toBeVisible();
+    await metric(paper);
+  }
+});
+
+test('every step prints as a document, and the papers have no accessibility fault', async ({
+  page,
+}) => {
+  test.slow();
+  const id = await open(page, 'strands');
+  for (const step of ['strands', 'section', 'power', 'strain', 'supplies', 'land']) {
+    await page.goto(`/p/${id}/${step}`);
+    await figures(page);
+    await page.emulateMedia({ media: 'print' });
+    await expect(page.locator('.print-only').first()).toContainText('Hollin Scar');
+    await expect(page.getByRole('button').and(page.locator('main .button:visible'))).toHaveCount(0);
+    // Nothing is clipped: all that is on the page is as tall as it is.
+    const clipped = await page.evaluate(() =>
+      [...document.querySelectorAll<HTMLElement>('main, #view, #view div, main section')]
+        .filter((el) => el.getClientRects().length > 0 && !el.closest('[data-map]'))
+        .filter(
+          (el) =>
+            el.scrollHeight > el.clientHeight + 4 && getComputedStyle(el).overflowY !== 'visible',
+        ) // prettier-ignore
+        .map((el) => el.className),
+    );
+    expect(clipped, step).toEqual([]);
+    await page.emulateMedia({ media: 'screen' });
+  }
+  for (const paper of [`/print/${id}`, `/setout/${id}`, `/stick/${id}?line=burn`]) {
+    await page.goto(paper);
+    await expect(page.locator('main')).toBeVisible();
+    await axe(page);
+  }
+  await page.goto(`/setout/${id}?line=burn`);
+  const sheet = page.locator('[data-set-out=burn]');
+  await expect(sheet).toHaveCount(1);
+  const rows = await sheet.locator('tbody tr').count();
+  // One box to tick for each post of each run; a post that two runs share stands in both.
+  expect(rows).toBeGreaterThan(170);
+  await expect(sheet.locator('tbody tr').first()).toContainText('0.00');
+});
