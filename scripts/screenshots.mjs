@@ -8,8 +8,12 @@ build();
 const { withDemo } = await import('./demo-browser.mjs');
 
 /** One picture: the address, the window, what is pressed first. */
-async function take(browser, address, name, path, size, prepare = async () => {}) {
-  const page = await browser.newPage({ viewport: size });
+async function take(browser, address, name, path, size, prepare = async () => {}, view = {}) {
+  const page = await browser.newPage({ viewport: size, hasTouch: size.width < 700 });
+  await page.addInitScript(
+    (kept) => localStorage.setItem('anabatic.view', kept),
+    JSON.stringify(view),
+  );
   await page.goto(address + path, { waitUntil: 'networkidle' });
   await page.waitForTimeout(600);
   await prepare(page);
@@ -53,11 +57,21 @@ await withDemo('4393', async (browser, address) => {
     strandsTab('Pony ring', 'Posts or strands'),
   );
   await picture('stick', '/stick/hollin-scar?design=ewes', { width: 1000, height: 1230 });
-  await picture('strands-phone-sun', '/p/hollin-scar/strands', PHONE, async (page) => {
-    await choose('Terrace')(page);
-    await page.getByLabel('Scheme').selectOption('sun');
-    await page.getByRole('heading', { name: /^Terrace/ }).evaluate((h) => h.scrollIntoView());
-  });
+  const sheet = (tab) => (page) =>
+    page
+      .getByRole('group', { name: 'What the sheet shows' })
+      .getByRole('button', { name: tab })
+      .click();
+  await picture(
+    'strands-phone-sun',
+    '/p/hollin-scar/strands',
+    PHONE,
+    async (page) => {
+      await sheet('Burn side')(page);
+      await choose('Terrace')(page);
+    },
+    { scheme: 'sun' },
+  );
   await picture('section', '/p/hollin-scar/section', DESK, async (page) => {
     await page.getByRole('button', { name: 'Middle east', exact: true }).click();
     await page.getByRole('slider').focus();
@@ -66,7 +80,11 @@ await withDemo('4393', async (browser, address) => {
     await page.locator('[data-saved]').waitFor();
   });
   await picture('print', '/print/hollin-scar', { width: 1280, height: 880 });
-  await picture('land-phone', '/p/hollin-scar/land', PHONE);
+  await picture('set-out', '/setout/hollin-scar?line=mid-e', { width: 900, height: 880 });
+  await picture('land-phone', '/p/hollin-scar/land', PHONE, async (page) => {
+    await sheet(/^Findings/)(page);
+    await page.getByRole('group', { name: 'List of findings' }).getByRole('button').first().click();
+  });
   await picture('power', '/p/hollin-scar/power', DESK, async (page) => {
     await page.locator('[data-worst=wet]').waitFor();
   });
@@ -76,11 +94,15 @@ await withDemo('4393', async (browser, address) => {
   });
   await picture('strain', '/p/hollin-scar/strain', DESK, choose('Ridge dyke'));
   await picture('supplies', '/p/hollin-scar/supplies', DESK);
-  await picture('power-phone-sun', '/p/hollin-scar/power', PHONE, (page) =>
-    page.getByLabel('Scheme').selectOption('sun'),
-  );
-  await picture('land-dark', '/p/hollin-scar/land', DESK, async (page) => {
-    await page.getByLabel('Scheme').selectOption('dark');
-    await page.locator('[data-finding=bend-unbraced] button').first().click();
+  await picture('power-phone-sun', '/p/hollin-scar/power', PHONE, sheet('Power'), {
+    scheme: 'sun',
   });
+  await picture(
+    'land-dark',
+    '/p/hollin-scar/land',
+    DESK,
+    (page) =>
+      page.getByRole('group', { name: 'List of findings' }).getByRole('button').first().click(),
+    { scheme: 'dark' },
+  );
 });

@@ -149,7 +149,7 @@ describe('a toy step', () => {
       <RailList steps={steps} current="noise" property="p" findings={findings} begun />,
     );
     expect(rail).toContain('href="/p/p/noise" aria-current="page"');
-    expect(rail).toMatch(/Noise<span[^>]*aria-label="1 open"/);
+    expect(rail).toMatch(/Noise<\/span><span[^>]*aria-label="1 open"/);
     expect(stepNamed('noise', steps)).toEqual({ step: noise, said: null });
     const { prelude } = await prerender(<StepView step={noise} />);
     expect(await new Response(prelude).text()).toContain('Nothing but birds');

@@ -171,11 +171,13 @@ export const JOBS = {
     }),
   ),
 
-  /** The report of a property of the store. */
-  report: job<{ file: string; id: string }>(STORED, async ({ file, id }) => {
+  /** The report of a property of the store; `mends` of its findings tried, as many as may be where not said. */
+  report: job<{ file: string; id: string; mends?: number }>(STORED, async ({ file, id, mends }) => {
     const { plan, grids } = await stored(file, id);
     return {
-      text: JSON.stringify(evaluate(plan, groundOf(plan, grids), catalogue, { mends: MOST_MENDS })),
+      text: JSON.stringify(
+        evaluate(plan, groundOf(plan, grids), catalogue, { mends: mends ?? MOST_MENDS }),
+      ),
     };
   }),
 

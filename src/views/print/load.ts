@@ -26,7 +26,7 @@ async function load(id: string): Promise<Loaded> {
   };
   const [{ plan }, report] = await Promise.all([
     get<{ plan: Plan }>(`/api/properties/${id}`),
-    get<Report>(`/api/properties/${id}/report`),
+    get<Report>(`/api/properties/${id}/report?mends=0`),
   ]);
   const grid = plan.ground.kind === 'grid' ? await get<Grid>(`/api/grids/${plan.ground.id}`) : null;
   return { plan, report, grid };
