@@ -163,6 +163,60 @@ test('the whole job by touch alone on a phone', async ({ browser }) => {
   }
 });
 
+test('Ctrl+Z after a drop-down, a tick box and a field: what is shown is what the plan holds', async ({
+  page,
+}) => {
+  const id = await open(page, 'land');
+  await page
+    .getByRole('button', { name: /^Middle west/ })
+    .first()
+    .click();
+  const posts = page.getByLabel('Line posts');
+  const [was, other] = [await posts.inputValue(), await posts.locator('option').nth(3).getAttribute('value')]; // prettier-ignore
+  await posts.selectOption(other);
+  await saved(page);
+  await page.keyboard.press('Control+z');
+  await expect(posts).toHaveValue(was);
+  const tick = page.getByLabel('boundary of the property');
+  const on = await tick.isChecked();
+  await tick.click();
+  await page.keyboard.press('Control+z');
+  await expect(tick).toBeChecked({ checked: on });
+  const bay = page.getByLabel('Longest bay');
+  const length = await bay.inputValue();
+  await bay.fill('4.2');
+  await bay.press('Enter');
+  await saved(page);
+  // The focus is still in the field; nothing is typed there that is not taken yet.
+  await bay.press('Control+z');
+  await expect(bay).toHaveValue(length);
+  // What is typed and not taken is the field's own affair.
+  await bay.fill('7');
+  await bay.press('Control+z');
+  await saved(page);
+  expect(Object.keys((await stored(page, id)).plan.lines)).toContain('mid-w');
+  expect((await stored(page, id)).plan.lines['mid-w']).toMatchObject({ post: was });
+});
+
+test('all places of one cause are mended by one press, after what changes was shown', async ({
+  page,
+}) => {
+  const id = await open(page, 'strain');
+  const entry = page.locator('[data-cause=no-tensioner]');
+  await entry.getByRole('button').first().click();
+  await expect(entry.getByRole('list', { name: 'Places' }).getByRole('listitem')).toHaveCount(3);
+  await entry.getByRole('button', { name: /^Mend all 3/ }).click();
+  await expect(entry.getByText(/^Then \d+ findings are gone/)).toBeVisible({ timeout: 30_000 });
+  await entry.getByRole('button', { name: 'Take all 3' }).click();
+  await expect(entry).toHaveCount(0);
+  await saved(page);
+  const { lines } = (await stored(page, id)).plan;
+  for (const line of ['top-w', 'top-e', 'ewe'])
+    expect(lines[line]).toMatchObject({ tensioner: true });
+  await page.getByRole('status').getByRole('button', { name: 'Undo' }).click();
+  await expect(entry).toHaveCount(1);
+});
+
 /** Metric units as words of their own; what is the same everywhere (kV, ohm, J, µs, mS) is no such word. */
 const METRIC = /(?<![\w.])[−-]?\d[\d\u202f.]*[\s\u00a0]?(?:mm|cm|m|km|ha|kg|N|kN|kPa|°C|ohm[\s\u00a0]m)(?![\w²³/′])/; // prettier-ignore
 

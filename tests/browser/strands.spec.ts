@@ -133,8 +133,11 @@ test('proposals: by turns on dry stony ground, all live on clay; the deciding fi
   const id = await open(page, 'strands');
   await choose(page, 'Hut side');
   await tab(page, 'Proposals');
-  await expect(page.getByText('★ recommended')).toBeVisible();
-  const head = page.getByRole('columnheader', { name: /recommended/ });
+  const head = page
+    .getByRole('list', { name: 'Proposals, drawn to one scale' })
+    .getByRole('listitem')
+    .filter({ hasText: '★ recommended' });
+  await expect(head).toBeVisible();
   await expect(head).toContainText('Live and earth by turns');
   await expect(page.getByText(/With all live, in the driest season/)).toContainText(/kV/);
   await page.getByRole('button', { name: 'Take live and earth by turns' }).click();

@@ -137,6 +137,7 @@ test('season and temperature switches change what is shown, and are kept by the 
   await expect(strip).not.toHaveText(wet!);
   await page.keyboard.press('5');
   await page.getByRole('button', { name: /^hot day/ }).click();
+  await page.getByText('In figures: each run, each strand').click();
   await expect(page.getByRole('columnheader', { name: /sag hot/ })).toBeVisible();
   await page.reload();
   await expect(page.getByRole('button', { name: 'driest', exact: true })).toHaveAttribute(

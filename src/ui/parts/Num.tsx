@@ -95,6 +95,7 @@ export function WhereFrom({ origin, shown }: { origin: Origin; shown: string }) 
       <Popover.Trigger
         className="text-soft hover:text-ink ml-0.5 inline-grid size-[18px] cursor-pointer place-items-center rounded-full align-super text-[0.714rem] leading-none"
         aria-label={`Where ${shown} comes from: ${GLYPH_WORDS[origin.kind]}`}
+        title={GLYPH_WORDS[origin.kind]}
       >
         {GLYPH[origin.kind]}
       </Popover.Trigger>
@@ -104,6 +105,9 @@ export function WhereFrom({ origin, shown }: { origin: Origin; shown: string }) 
           collisionPadding={8}
           className="bg-panel border-ink text-ink z-50 max-h-[var(--radix-popover-content-available-height)] w-80 max-w-[94vw] overflow-y-auto border p-3 font-sans text-sm whitespace-normal shadow-lg"
         >
+          <p className="label">
+            {GLYPH[origin.kind]} {GLYPH_WORDS[origin.kind]}
+          </p>
           <p className="font-semibold">{inUnits(origin.title, units)}</p>
           {origin.formula && (
             <p className="figure mt-1 text-xs whitespace-normal">

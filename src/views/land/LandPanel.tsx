@@ -7,7 +7,6 @@ import { SHAPE_OF } from '../../core/land/things.js';
 import type { ThingKind } from '../../core/plan/schema.js';
 import { DrawPanel } from './DrawPanel.js';
 import { Overview } from './Overview.js';
-import { PlaceForm } from './PlaceForm.js';
 import { useWaiting } from './waiting.js';
 
 // What is first shown is the map: a card comes when something is chosen.
@@ -16,6 +15,7 @@ const PaddockCard = lazy(() => cards().then((m) => ({ default: m.PaddockCard }))
 const WalkReview = lazy(() => cards().then((m) => ({ default: m.WalkReview })));
 const ManyCard = lazy(() => cards().then((m) => ({ default: m.ManyCard })));
 const ThingCard = lazy(() => cards().then((m) => ({ default: m.ThingCard })));
+const PlaceForm = lazy(() => cards().then((m) => ({ default: m.PlaceForm })));
 const LineCard = lazy(() => cards().then((m) => ({ default: m.LineCard })));
 
 /** What is chosen, else the whole property with its files. */
@@ -41,7 +41,9 @@ export function LandSide() {
     <div ref={box} tabIndex={-1} className="bg-panel p-3" data-hand>
       {(tool === 'draw' || tool === 'lane' || tool in SHAPE_OF) && <DrawPanel tool={tool} />}
       {(tool === 'gate' || tool === 'energiser' || SHAPE_OF[tool as ThingKind] === 'point') && (
-        <PlaceForm tool={tool} />
+        <Loaded what="The form">
+          <PlaceForm tool={tool} />
+        </Loaded>
       )}
       {waits && (
         <Loaded what="The walk">

@@ -4,3 +4,4 @@ export { ManyCard } from './ManyCard.js';
 export { PaddockCard } from './PaddockCard.js';
 export { ThingCard } from './ThingCard.js';
 export { WalkReview } from './WalkReview.js';
+export { PlaceForm } from './PlaceForm.js';

@@ -9,6 +9,7 @@ import type Projection from 'ol/proj/Projection.js';
 import Static from 'ol/source/ImageStatic.js';
 import VectorSource from 'ol/source/Vector.js';
 import { say, type Units } from '../../core/base/units.js';
+import { memoLast } from '../../core/base/memo.js';
 import { bearing, distance, pointAt, stations } from '../../core/plan/geometry.js';
 import { offsetPoints } from '../../core/edit/reshape.js';
 import type { Grid, Line, Plan, Point } from '../../core/plan/schema.js';
@@ -33,6 +34,9 @@ const vector = (zIndex: number) =>
     updateWhileInteracting: true,
     updateWhileAnimating: true,
   });
+
+/** Kept for the next map of the same ground: steps come and go. */
+const contoursOf = memoLast(contourLines);
 
 /** Makes the layers of one map. */
 export function makeLayers(projection: Projection) {
@@ -104,7 +108,7 @@ export function makeLayers(projection: Projection) {
       // A typed interval is kept to what can be told apart.
       const interval =
         chosen_m > 0 ? Math.max(chosen_m, (high - low) / 200) : contourInterval(low, high);
-      const drawn = contourLines(grid, interval).map((c) => ({
+      const drawn = contoursOf(grid, interval).map((c) => ({
         ...c,
         heavy: Math.round(c.z_m / interval) % 5 === 0,
       }));

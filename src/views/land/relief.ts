@@ -1,4 +1,5 @@
 /** Pictures of the ground below the map: hill shade, or a tint by slope. */
+import { memoLast } from '../../core/base/memo.js';
 import { extent } from '../../core/terrain/ground.js';
 import { hillShade, slopeOf } from '../../core/terrain/relief.js';
 import type { Grid } from '../../core/plan/schema.js';
@@ -19,8 +20,13 @@ const STEPS: readonly [grade: number, alpha: number][] = [
   [Infinity, 165],
 ];
 
-/** A picture of a grid as a data address: dark where it is in shade, or where it is steep. */
-export function shadeImage(grid: Grid, tint: 'shade' | 'slope'): string {
+/**
+ * A picture of a grid as a data address: dark where it is in shade, or where it is steep. Kept for the next map of
+ * the same ground.
+ */
+export const shadeImage = memoLast(drawShade);
+
+function drawShade(grid: Grid, tint: 'shade' | 'slope'): string {
   const values = tint === 'shade' ? hillShade(grid) : slopeOf(grid);
   const canvas = document.createElement('canvas');
   canvas.width = grid.cols;

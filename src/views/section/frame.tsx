@@ -6,7 +6,7 @@ import type { Run } from '../../core/report/schema.js';
 import type { Profile } from '../../core/terrain/profile.js';
 import { useUnits } from '../../ui/parts/Num.js';
 
-export const LEFT = 52;
+export const LEFT = 70;
 export const RIGHT = 14;
 /** Height of the axis above the ground, px. */
 export const AXIS = 16;

@@ -79,7 +79,7 @@ function ClearanceTrack({ line, report, profile, x, height }: TrackProps) {
         name="Gap under the lowest strand"
         texts={[
           [12, 'gap'],
-          [height - 4, say(Math.max(0, ...gaps.map((g) => g.gap_m)), 'height', units)],
+          [height - 4, `most ${say(Math.max(0, ...gaps.map((g) => g.gap_m)), 'height', units)}`],
         ]}
       />
       <Limit x={x} y={y(most)} label={`at most ${say(most, 'height', units)}`} />
@@ -111,7 +111,7 @@ function UpliftTrack({ report, x, height }: TrackProps) {
         name="Uplift on the coldest night"
         texts={[
           [12, 'lift'],
-          [height - 4, say(Math.max(0, ...posts.map((p) => p.uplift_N)), 'force', units)],
+          [height - 4, `most ${say(Math.max(0, ...posts.map((p) => p.uplift_N)), 'force', units)}`],
         ]}
       />
       {posts.map((p) => {
@@ -197,7 +197,7 @@ function VoltsTrack({ line, report, volts, x, height }: TrackProps) {
         name="Lowest live volts"
         texts={[
           [12, 'volts'],
-          [height - 4, say(Math.min(...volts.v_V), 'volt', units)],
+          [height - 4, `least ${say(Math.min(...volts.v_V), 'volt', units)}`],
         ]}
       />
       {aim !== null && <Limit x={x} y={y(aim)} label={`aim ${say(aim, 'volt', units)}`} />}
@@ -302,7 +302,7 @@ function PullTrack({ report, x, height }: TrackProps) {
         name="Pull in each run"
         texts={[
           [12, 'pull'],
-          [height - 4, say(Math.max(0, ...rows.map((r) => r.pull)), 'force', units)],
+          [height - 4, `most ${say(Math.max(0, ...rows.map((r) => r.pull)), 'force', units)}`],
         ]}
       />
       {rows.map(({ run, pull, limit }) => {

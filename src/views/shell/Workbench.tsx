@@ -7,13 +7,15 @@ import { goTo, look, rememberView, useView } from '../../session/view.js';
 import { bound, useKeys } from '../../ui/keys.js';
 import { stepNamed, STEPS, type Step } from '../steps.js';
 import { Desk } from './Desk.js';
-import { Hand } from './Hand.js';
-import { HelpSheet, Notices } from './Notices.js';
+import { Notices } from './Notices.js';
 import { PrintHead } from './PrintHead.js';
 import { Told } from './Told.js';
 import { TopBar } from './TopBar.js';
 import { walkFindings } from './walk.js';
 
+// What most people do not see at first is fetched when it is wanted.
+const Hand = lazy(() => import('./Hand.js').then((m) => ({ default: m.Hand })));
+const HelpSheet = lazy(() => import('./HelpSheet.js').then((m) => ({ default: m.HelpSheet })));
 const Tour = lazy(() => import('./Tour.js').then((m) => ({ default: m.Tour })));
 
 /** One property: opened, then laid out as the room on the screen allows. */
@@ -43,6 +45,7 @@ export function Workbench({ id, step: first }: { id: string; step: string }) {
 
   useShellKeys(STEPS);
   const tour = useView((v) => v.tour !== null);
+  const help = useView((v) => v.help);
   const worked = useSession((s) => s.report != null);
   useEffect(() => (worked ? fetchAhead() : undefined), [worked]);
   useTitle(step, state === 'open');
@@ -70,12 +73,18 @@ export function Workbench({ id, step: first }: { id: string; step: string }) {
       <Notices />
       <PrintHead step={step} />
       {inHand(shape) ? (
-        <Hand step={step} flat={shape === 'flat'} />
+        <Loaded what="The view">
+          <Hand step={step} flat={shape === 'flat'} />
+        </Loaded>
       ) : (
         <Desk step={step} shape={shape} />
       )}
       <Told />
-      <HelpSheet steps={STEPS} />
+      {help && (
+        <Loaded what="The sheet of keys">
+          <HelpSheet steps={STEPS} />
+        </Loaded>
+      )}
       {tour && (
         <Loaded what="The tour">
           <Tour />

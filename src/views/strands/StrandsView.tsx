@@ -57,38 +57,43 @@ function LineStrands({ line }: { line: Line }) {
       ? (animals[0] ?? null)
       : beast;
   return (
-    <>
-      <div className="flex flex-wrap items-baseline justify-between gap-x-4 gap-y-1">
-        <h2 className="heading">
-          {line.name}: {line.strands.length} strands
-          <DesignName line={line} />
-        </h2>
-        <Beside animals={animals} animal={animal} onChange={setBeast} />
+    // With room for both, the bench and what is said of it stand side by side.
+    <div className="gap-x-8 @[76rem]:grid @[76rem]:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]">
+      <div className="min-w-0">
+        <div className="flex flex-wrap items-baseline justify-between gap-x-4 gap-y-1">
+          <h2 className="heading">
+            {line.name}: {line.strands.length} strands
+            <DesignName line={line} />
+          </h2>
+          <Beside animals={animals} animal={animal} onChange={setBeast} />
+        </div>
+        <Bench
+          line={line}
+          marks={report?.marks ?? []}
+          animal={animal}
+          chosen={chosen}
+          onChoose={setChosen}
+        />
+        {report && <Marks line={line} report={report} />}
+        <BenchNotes report={report} />
       </div>
-      <Bench
-        line={line}
-        marks={report?.marks ?? []}
-        animal={animal}
-        chosen={chosen}
-        onChoose={setChosen}
-      />
-      {report && <Marks line={line} report={report} />}
-      <BenchNotes report={report} />
-      <Tabs label="About these strands" tabs={TABS} chosen={tab} onChoose={setTab}>
-        {tab === 'strands' && <StrandTable line={line} chosen={chosen} onChoose={setChosen} />}
-        {tab === 'asks' && (
-          <>
-            <Stock line={line} />
-            {report?.requirement && <Demands line={line} need={report.requirement} />}
-          </>
-        )}
-        {tab === 'proposals' && <Proposals line={line} />}
-        {tab === 'trade' && report && <TradePart line={line} report={report} />}
-        {tab === 'kinds' && <Kinds line={line} />}
-        {tab === 'old' && <OldFence line={line} report={report} />}
-        {tab === 'designs' && <Designs line={line} />}
-      </Tabs>
-    </>
+      <div className="min-w-0">
+        <Tabs label="About these strands" tabs={TABS} chosen={tab} onChoose={setTab}>
+          {tab === 'strands' && <StrandTable line={line} chosen={chosen} onChoose={setChosen} />}
+          {tab === 'asks' && (
+            <>
+              <Stock line={line} />
+              {report?.requirement && <Demands line={line} need={report.requirement} />}
+            </>
+          )}
+          {tab === 'proposals' && <Proposals line={line} />}
+          {tab === 'trade' && report && <TradePart line={line} report={report} />}
+          {tab === 'kinds' && <Kinds line={line} />}
+          {tab === 'old' && <OldFence line={line} report={report} />}
+          {tab === 'designs' && <Designs line={line} />}
+        </Tabs>
+      </div>
+    </div>
   );
 }
 
