@@ -5,7 +5,6 @@ import { useSession } from '../../session/session.js';
 import { useView, useViewOf } from '../../session/view.js';
 import { SHAPE_OF } from '../../core/land/things.js';
 import type { ThingKind } from '../../core/plan/schema.js';
-import { DrawPanel } from './DrawPanel.js';
 import { Overview } from './Overview.js';
 import { useWaiting } from './waiting.js';
 
@@ -15,6 +14,7 @@ const PaddockCard = lazy(() => cards().then((m) => ({ default: m.PaddockCard }))
 const WalkReview = lazy(() => cards().then((m) => ({ default: m.WalkReview })));
 const ManyCard = lazy(() => cards().then((m) => ({ default: m.ManyCard })));
 const ThingCard = lazy(() => cards().then((m) => ({ default: m.ThingCard })));
+const DrawPanel = lazy(() => cards().then((m) => ({ default: m.DrawPanel })));
 const PlaceForm = lazy(() => cards().then((m) => ({ default: m.PlaceForm })));
 const LineCard = lazy(() => cards().then((m) => ({ default: m.LineCard })));
 
@@ -39,7 +39,11 @@ export function LandSide() {
   const exists = useSession((s) => (line ? line in s.plan.lines : false));
   return (
     <div ref={box} tabIndex={-1} className="bg-panel p-3" data-hand>
-      {(tool === 'draw' || tool === 'lane' || tool in SHAPE_OF) && <DrawPanel tool={tool} />}
+      {(tool === 'draw' || tool === 'lane' || tool in SHAPE_OF) && (
+        <Loaded what="The pen">
+          <DrawPanel tool={tool} />
+        </Loaded>
+      )}
       {(tool === 'gate' || tool === 'energiser' || SHAPE_OF[tool as ThingKind] === 'point') && (
         <Loaded what="The form">
           <PlaceForm tool={tool} />

@@ -5,3 +5,4 @@ export { PaddockCard } from './PaddockCard.js';
 export { ThingCard } from './ThingCard.js';
 export { WalkReview } from './WalkReview.js';
 export { PlaceForm } from './PlaceForm.js';
+export { DrawPanel } from './DrawPanel.js';

@@ -2,24 +2,14 @@
 import { lazy, memo, Suspense, useEffect, useRef, useState } from 'react';
 import type { Cause } from '../../core/findings/causes.js';
 import type { Finding } from '../../core/report/schema.js';
-import { commitPatch, tell, useSession } from '../../session/session.js';
-import { look, useView } from '../../session/view.js';
-import { Button } from '../../ui/parts/Button.js';
+import { useSession } from '../../session/session.js';
+import { useView } from '../../session/view.js';
 import { FindingMark } from '../../ui/parts/FindingMark.js';
-import { KIND_NAMES } from '../../ui/parts/findingShapes.js';
-import { MendAll } from './MendAll.js';
-import { PatchWords } from './PatchWords.js';
-import { placeAnew, pointAt } from './walk.js';
+import { pointAt } from './walk.js';
 
-const MARKS: Record<string, string> = {
-  published: 'published',
-  practice: 'common practice',
-  memory: 'from memory',
-  derived: 'derived',
-  assumed: 'assumed',
-};
-
-const Accept = lazy(() => import('./Accept.js').then((m) => ({ default: m.Accept })));
+/** What is said of one place is fetched when the first is looked at. */
+const One = lazy(() => import('./FindingDetail.js').then((m) => ({ default: m.One })));
+const MendAll = lazy(() => import('./FindingDetail.js').then((m) => ({ default: m.MendAll })));
 
 /** Places that are listed before the rest is asked for. */
 const FIRST = 12;
@@ -97,57 +87,12 @@ export const CauseEntry = memo(function CauseEntry({ cause }: { cause: Cause }) 
               )}
             </ul>
           )}
-          {alike.length > 1 && <MendAll findings={alike} of={findings.length} />}
-          <One finding={findings[at]!} />
+          <Suspense fallback={null}>
+            {alike.length > 1 && <MendAll findings={alike} of={findings.length} />}
+            <One finding={findings[at]!} />
+          </Suspense>
         </div>
       )}
     </li>
   );
 });
-
-/** Why it is so, what to do, by which source, and its mend. */
-function One({ finding }: { finding: Finding }) {
-  const [seen, setSeen] = useState<string | null>(null);
-  const { mend } = finding;
-  const take = () => {
-    commitPatch(mend!.words.toLowerCase(), mend!.patch);
-    tell(`${mend!.words}: done`);
-    look({ finding: null });
-  };
-  return (
-    <>
-      <p>
-        <strong>{KIND_NAMES[finding.kind]}.</strong> {finding.why}
-      </p>
-      <p>{finding.todo}</p>
-      <p className="label">
-        {MARKS[finding.source.mark] ?? finding.source.mark}: {finding.source.text}
-      </p>
-      {finding.withheld && <p className="label">{finding.withheld}</p>}
-      {finding.trying && <p className="label">A mend is being tried …</p>}
-      {mend &&
-        (seen === finding.id ? (
-          <div className="border-ink bg-panel border p-2">
-            <PatchWords patch={mend.patch} />
-            <div className="mt-2 flex gap-2">
-              <Button strong onClick={take} autoFocus>
-                Take it
-              </Button>
-              <Button onClick={() => setSeen(null)}>Leave it</Button>
-            </div>
-          </div>
-        ) : (
-          <Button
-            onClick={() =>
-              mend.place === undefined ? setSeen(finding.id) : placeAnew([mend.place])
-            }
-          >
-            Mend: {mend.words.toLowerCase()}
-          </Button>
-        ))}
-      <Suspense fallback={null}>
-        <Accept finding={finding} />
-      </Suspense>
-    </>
-  );
-}
