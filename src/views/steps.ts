@@ -28,13 +28,20 @@ export interface Step {
   readonly load?: () => Promise<unknown>;
 }
 
-/** A view that is loaded when it is first looked at, or before. */
-const view = (load: () => Promise<ComponentType>): Required<Pick<Step, 'view' | 'load'>> => ({
-  view: lazy(() => load().then((made) => ({ default: made }))),
-  load,
+type Load = () => Promise<ComponentType>;
+const later = (load: Load) => lazy(() => load().then((made) => ({ default: made })));
+
+/** A view, and what stands beside it, that are loaded when they are first looked at, or before. */
+const view = (
+  load: Load,
+  side?: Load,
+): Required<Pick<Step, 'view' | 'load'>> & Pick<Step, 'side'> => ({
+  view: later(load),
+  load: () => Promise.all([load(), side?.()]),
+  ...(side ? { side: later(side) } : {}),
 });
 
-const LINES = lazy(() => import('./shell/LineList.js').then((m) => ({ default: m.LineList })));
+const lines: Load = () => import('./shell/LineList.js').then((m) => m.LineList);
 
 export const STEPS: readonly Step[] = [
   {
@@ -42,45 +49,49 @@ export const STEPS: readonly Step[] = [
     name: 'Land',
     key: '1',
     section: true,
-    side: lazy(() => import('./land/LandPanel.js').then((m) => ({ default: m.LandSide }))),
     cards: { name: 'Property', size: '20.5rem', ofLine: true },
-    ...view(() => import('./land/LandView.js').then((m) => m.LandView)),
+    ...view(
+      () => import('./land/LandView.js').then((m) => m.LandView),
+      () => import('./land/LandPanel.js').then((m) => m.LandSide),
+    ),
   },
   {
     id: 'strands',
     name: 'Strands',
     key: '2',
     section: false,
-    side: lazy(() => import('./strands/StrandsSide.js').then((m) => ({ default: m.StrandsSide }))),
     oneLine: true,
-    ...view(() => import('./strands/StrandsView.js').then((m) => m.StrandsView)),
+    ...view(
+      () => import('./strands/StrandsView.js').then((m) => m.StrandsView),
+      () => import('./strands/StrandsSide.js').then((m) => m.StrandsSide),
+    ),
   },
   {
     id: 'section',
     name: 'Section',
     key: '3',
     section: true,
-    side: LINES,
     oneLine: true,
-    ...view(() => import('./section/SectionView.js').then((m) => m.SectionView)),
+    ...view(() => import('./section/SectionView.js').then((m) => m.SectionView), lines),
   },
   {
     id: 'power',
     name: 'Power',
     key: '4',
     section: true,
-    side: lazy(() => import('./power/PowerView.js').then((m) => ({ default: m.PowerSide }))),
     cards: { name: 'Power', size: '50%' },
-    ...view(() => import('./power/PowerView.js').then((m) => m.PowerView)),
+    ...view(
+      () => import('./power/PowerView.js').then((m) => m.PowerView),
+      () => import('./power/PowerView.js').then((m) => m.PowerSide),
+    ),
   },
   {
     id: 'strain',
     name: 'Strain',
     key: '5',
     section: true,
-    side: LINES,
     oneLine: true,
-    ...view(() => import('./strain/StrainView.js').then((m) => m.StrainView)),
+    ...view(() => import('./strain/StrainView.js').then((m) => m.StrainView), lines),
   },
   {
     id: 'supplies',

@@ -109,8 +109,8 @@ describe('the map of the demo', () => {
     return {
       west: (extent.west + extent.east) / 2 - (w / 2) * resolution,
       north: (extent.south + extent.north) / 2 + (h / 2) * resolution,
-      width_px: w,
-      height_px: h,
+      width: w,
+      height: h,
       resolution,
     };
   };

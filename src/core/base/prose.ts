@@ -47,6 +47,7 @@ const UNITS: Readonly<Record<string, Turned>> = {
 };
 
 const FIGURE = '[−-]?\\d[\\d\\u202f]*(?:\\.\\d+)?';
+const FIGURES = new RegExp(FIGURE, 'g');
 const NAMES = Object.keys(UNITS)
   .sort((a, b) => b.length - a.length)
   .join('|');
@@ -71,7 +72,7 @@ export function inUnits(text: string, units: Units): string {
   if (units === 'metric') return text;
   return text.replace(QUANTITY, (_, figures: string, gap: string, name: string) => {
     const unit = UNITS[name]!;
-    const said = figures.replace(new RegExp(FIGURE, 'g'), (f) => turned(f, unit));
+    const said = figures.replace(FIGURES, (f) => turned(f, unit));
     return `${said}${gap}${unit.unit}`;
   });
 }

@@ -170,6 +170,16 @@ export function* round(
       };
 }
 
+/** The turn of words from one place to another, never upside down, radians. */
+export function upright(
+  a: { readonly x: number; readonly y: number },
+  b: { readonly x: number; readonly y: number },
+): number {
+  const turn = Math.atan2(b.y - a.y, b.x - a.x);
+  if (turn > Math.PI / 2) return turn - Math.PI;
+  return turn <= -Math.PI / 2 ? turn + Math.PI : turn;
+}
+
 /**
  * Spots along a path for words that do not bend: beside its straight legs, the longest first, never upside
  * down; only on legs that are long enough for them.
@@ -187,9 +197,7 @@ export function* alongLegs(
     .filter((leg) => leg.length >= w)
     .sort((p, q) => q.length - p.length);
   for (const { a, b, length } of legs) {
-    let turn = Math.atan2(b.y - a.y, b.x - a.x);
-    if (turn > Math.PI / 2) turn -= Math.PI;
-    if (turn <= -Math.PI / 2) turn += Math.PI;
+    const turn = upright(a, b);
     const room = (length - w) / 2 / length;
     for (const t of [0.5, 0.5 - room * 0.6, 0.5 + room * 0.6, 0.5 - room, 0.5 + room])
       for (const side of [-1, 1])

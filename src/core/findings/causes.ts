@@ -53,6 +53,10 @@ export function causesOf(findings: readonly Finding[], asked: CausesAsked): Caus
   };
 }
 
+const linesOf = (findings: readonly Finding[]): string[] => [
+  ...new Set(findings.flatMap((f) => f.place.line ?? [])),
+];
+
 function grouped(findings: readonly Finding[], line: string | null): Cause[] {
   const by = new Map<string, Finding[]>();
   for (const f of findings) {
@@ -67,8 +71,7 @@ function grouped(findings: readonly Finding[], line: string | null): Cause[] {
     const inOrder = [...found].sort(
       (a, b) => onLine(a) - onLine(b) || (b.badness ?? 0) - (a.badness ?? 0),
     );
-    const lines = [...new Set(inOrder.flatMap((f) => f.place.line ?? []))];
-    return { key, kind, words, step, findings: inOrder, lines };
+    return { key, kind, words, step, findings: inOrder, lines: linesOf(inOrder) };
   });
   return causes.sort(
     (a, b) =>
@@ -99,8 +102,6 @@ export function matching(
         .toLowerCase()
         .includes(asked),
     );
-    return findings.length > 0
-      ? [{ ...cause, findings, lines: [...new Set(findings.flatMap((f) => f.place.line ?? []))] }]
-      : [];
+    return findings.length > 0 ? [{ ...cause, findings, lines: linesOf(findings) }] : [];
   });
 }

@@ -31,31 +31,34 @@ export function raise(rules: readonly Rule[], seen: Seen): Raised[] {
     say: sayer(plan.units),
     where: (id, s) => whereWords(lines[id]!, gatesOf(id), profileOf(id), s, plan.units),
   };
-  const all = rules.flatMap((rule) =>
-    rule.check(scene).map(({ key, mends = null, kind = rule.kind, badness, ...said }): Raised => {
-      const id = `${rule.id}:${key}`;
-      const found = {
-        id,
-        rule: rule.id,
-        cause: rule.cause,
-        step: rule.step,
-        kind,
-        badness: badness ?? null,
-      };
-      const accepted = plan.accepted?.[id];
-      return {
-        whole: rule.whole ?? false,
-        mends,
-        finding: {
-          ...found,
-          ...said,
-          todo: inUnits(said.todo, plan.units),
-          source: { ...rule.source, text: inUnits(rule.source.text, plan.units) },
-          ...(accepted ? { accepted: { ...accepted, holds: !worse(accepted, found) } } : {}),
-        },
-      };
-    }),
-  );
+  const all = rules.flatMap((rule) => {
+    const source = { ...rule.source, text: inUnits(rule.source.text, plan.units) };
+    return rule
+      .check(scene)
+      .map(({ key, mends = null, kind = rule.kind, badness, ...said }): Raised => {
+        const id = `${rule.id}:${key}`;
+        const found = {
+          id,
+          rule: rule.id,
+          cause: rule.cause,
+          step: rule.step,
+          kind,
+          badness: badness ?? null,
+        };
+        const accepted = plan.accepted?.[id];
+        return {
+          whole: rule.whole ?? false,
+          mends,
+          finding: {
+            ...found,
+            ...said,
+            todo: inUnits(said.todo, plan.units),
+            source,
+            ...(accepted ? { accepted: { ...accepted, holds: !worse(accepted, found) } } : {}),
+          },
+        };
+      });
+  });
   return all.sort((a, b) => RANK[a.finding.kind] - RANK[b.finding.kind]);
 }
 

@@ -1,4 +1,5 @@
 import type { Colour, Drawn } from '../drawn.js';
+import { Strokes } from './Strokes.js';
 
 const VARS: Record<Colour, string> = {
   own: 'var(--ink)',
@@ -18,17 +19,7 @@ export function DrawnSymbol({ drawn, scale = 1 }: { drawn: Drawn; scale?: number
       viewBox={`0 0 ${drawn.w} ${drawn.h}`}
       aria-hidden
     >
-      {drawn.strokes.map((p) => (
-        <path
-          key={p.d}
-          d={p.d}
-          fill={p.fill ? VARS[p.fill] : 'none'}
-          stroke={p.ink ? VARS[p.ink] : 'none'}
-          strokeWidth={p.width ?? 0}
-          strokeLinecap="round"
-          strokeLinejoin="round"
-        />
-      ))}
+      <Strokes drawn={drawn} colour={(name) => VARS[name]} />
     </svg>
   );
 }

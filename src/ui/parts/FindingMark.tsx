@@ -1,3 +1,4 @@
+import { Strokes } from './Strokes.js';
 import { KIND_COLOURS, KIND_NAMES, KIND_SHAPES, type Kind } from './findingShapes.js';
 
 /** The mark of a kind of finding. @param silent where its name stands beside it */
@@ -10,8 +11,7 @@ export function FindingMark({
   size?: number;
   silent?: boolean;
 }) {
-  const colour = (name: string | undefined) =>
-    name === undefined ? 'none' : name === 'own' ? KIND_COLOURS[kind] : 'var(--panel)';
+  const colour = (name: string) => (name === 'own' ? KIND_COLOURS[kind] : 'var(--panel)');
   return (
     <svg
       width={size}
@@ -20,17 +20,7 @@ export function FindingMark({
       {...(silent ? { 'aria-hidden': true } : { role: 'img', 'aria-label': KIND_NAMES[kind] })}
       className="inline shrink-0"
     >
-      {KIND_SHAPES[kind].strokes.map((p) => (
-        <path
-          key={p.d}
-          d={p.d}
-          fill={colour(p.fill)}
-          stroke={colour(p.ink)}
-          strokeWidth={p.width ?? 0}
-          strokeLinecap="round"
-          strokeLinejoin="round"
-        />
-      ))}
+      <Strokes drawn={KIND_SHAPES[kind]} colour={colour} />
     </svg>
   );
 }

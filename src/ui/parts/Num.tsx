@@ -89,7 +89,6 @@ export const MEASURED: Origin = {
 
 /** The mark that opens the origin of a number. */
 export function WhereFrom({ origin, shown }: { origin: Origin; shown: string }) {
-  const units = useUnits();
   return (
     <Popover.Root>
       <Popover.Trigger
@@ -105,29 +104,37 @@ export function WhereFrom({ origin, shown }: { origin: Origin; shown: string }) 
           collisionPadding={8}
           className="bg-panel border-ink text-ink z-50 max-h-[var(--radix-popover-content-available-height)] w-80 max-w-[94vw] overflow-y-auto border p-3 font-sans text-sm whitespace-normal shadow-lg"
         >
-          <p className="label">
-            {GLYPH[origin.kind]} {GLYPH_WORDS[origin.kind]}
-          </p>
-          <p className="font-semibold">{inUnits(origin.title, units)}</p>
-          {origin.formula && (
-            <p className="figure mt-1 text-xs whitespace-normal">
-              {inUnits(origin.formula, units)}
-            </p>
-          )}
-          {origin.source && <p className="label mt-1">{inUnits(origin.source, units)}</p>}
-          {origin.inputs && origin.inputs.length > 0 && (
-            <ul className="border-rule mt-2 space-y-2 border-t pt-2">
-              {origin.inputs.map((i) => (
-                <li key={i.path ?? i.name}>
-                  {i.path ? <CatalogueFigure input={i} path={i.path} /> : <PlainInput input={i} />}
-                </li>
-              ))}
-            </ul>
-          )}
+          <Told origin={origin} />
           <Popover.Arrow className="fill-ink" />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
+  );
+}
+
+/** Where a number comes from, said in the user's units; made only once it is asked for. */
+function Told({ origin }: { origin: Origin }) {
+  const units = useUnits();
+  return (
+    <>
+      <p className="label">
+        {GLYPH[origin.kind]} {GLYPH_WORDS[origin.kind]}
+      </p>
+      <p className="font-semibold">{inUnits(origin.title, units)}</p>
+      {origin.formula && (
+        <p className="figure mt-1 text-xs whitespace-normal">{inUnits(origin.formula, units)}</p>
+      )}
+      {origin.source && <p className="label mt-1">{inUnits(origin.source, units)}</p>}
+      {origin.inputs && origin.inputs.length > 0 && (
+        <ul className="border-rule mt-2 space-y-2 border-t pt-2">
+          {origin.inputs.map((i) => (
+            <li key={i.path ?? i.name}>
+              {i.path ? <CatalogueFigure input={i} path={i.path} /> : <PlainInput input={i} />}
+            </li>
+          ))}
+        </ul>
+      )}
+    </>
   );
 }
 

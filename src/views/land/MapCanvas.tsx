@@ -36,25 +36,23 @@ const around = (a: Box, b: Box): Box => [
   Math.max(a[2], b[2]),
   Math.max(a[3], b[3]),
 ];
+/** The box of some points. */
+const boxOf = (points: readonly Point[]): Box =>
+  points.reduce<Box>(
+    (b, p) => around(b, [p.e, p.n, p.e, p.n]),
+    [Infinity, Infinity, -Infinity, -Infinity],
+  );
 const apart = (a: Box, b: Box): boolean => a[0] > b[2] || b[0] > a[2] || a[1] > b[3] || b[1] > a[3];
 
 /** All lines; with ground that they lie off, both; the ground where there is no line; else a plain square. */
 function planExtent(plan: Plan): Box {
   const { grid } = useSession.getState();
   const ground = grid ? (extent(grid) as Box) : null;
-  let lines: Box | null = null;
-  for (const { vertices } of Object.values(plan.lines))
-    for (const v of vertices)
-      lines = lines ? around(lines, [v.e, v.n, v.e, v.n]) : [v.e, v.n, v.e, v.n];
+  const vertices = Object.values(plan.lines).flatMap((l) => l.vertices);
+  const lines = vertices.length > 0 ? boxOf(vertices) : null;
   if (lines && ground) return apart(lines, ground) ? around(lines, ground) : lines;
   return lines ?? ground ?? [-200, -200, 200, 200];
 }
-
-const boxOf = (points: readonly Point[]): Box =>
-  points.reduce<Box>(
-    (b, p) => around(b, [p.e, p.n, p.e, p.n]),
-    [Infinity, Infinity, -Infinity, -Infinity],
-  );
 
 /** Where what is chosen lies: the finding, the place on the line, or the corners of the line; null: nowhere. */
 function placeOf(v: Omit<Shown, 'also'>): readonly Point[] | null {
@@ -149,8 +147,8 @@ export function MapCanvas({ still = false, painted, onPress }: MapCanvasProps) {
       made.see({
         west: west!,
         north: north!,
-        width_px: size[0]!,
-        height_px: size[1]!,
+        width: size[0]!,
+        height: size[1]!,
         resolution: view.getResolution()!,
       });
     };

@@ -7,6 +7,7 @@ import { useSession } from '../../session/session.js';
 import { chooseLine, look, type Chosen } from '../../session/view.js';
 import { useWhere } from '../../ui/parts/AlongField.js';
 import { Button } from '../../ui/parts/Button.js';
+import { FindField, sifts } from '../../ui/parts/FindField.js';
 import { MEASURED, Num, WhereFrom, type Origin } from '../../ui/parts/Num.js';
 import { useRoving } from '../../ui/parts/roving.js';
 import { MANY } from '../shell/LineList.js';
@@ -22,7 +23,7 @@ export function Overview() {
   const id = useSession((s) => s.id);
   const [several, setSeveral] = useState<readonly string[] | null>(null);
   const [asked, setAsked] = useState('');
-  const fits = (name: string) => name.toLowerCase().includes(asked.trim().toLowerCase());
+  const fits = (name: string) => sifts(asked, name);
   const lines = Object.values(plan.lines).filter((l) => fits(l.name));
   const choose = (kind: Chosen['kind'], thing: string) => {
     chooseLine(null);
@@ -36,13 +37,12 @@ export function Overview() {
       </h2>
       {plan.invented && <p className="label">Everything in this property is made up.</p>}
       {many && (
-        <input
-          className="field mt-1 w-full"
-          type="search"
-          placeholder="find a line, gate, paddock …"
-          aria-label="Find on the property"
+        <FindField
+          className="mt-1 w-full"
+          label="Find on the property"
+          hint="find a line, gate, paddock …"
           value={asked}
-          onChange={(e) => setAsked(e.target.value)}
+          onChange={setAsked}
         />
       )}
       <Listed label="Lines" name="line" end="over ground" from={MEASURED}>
@@ -61,14 +61,7 @@ export function Overview() {
                 }
               />
             )}
-            <Row
-              name={l.name}
-              onPress={() => chooseLine(l.id)}
-              onDelete={() => {
-                chooseLine(l.id);
-                removeChosen();
-              }}
-            >
+            <Row name={l.name} onPress={() => chooseLine(l.id)} removable>
               <Num value={report?.lines[l.id]?.ground_m} q="length" />
             </Row>
           </li>
@@ -116,14 +109,7 @@ export function Overview() {
           .filter((g) => fits(g.name))
           .map((g) => (
             <li key={g.id}>
-              <Row
-                name={g.name}
-                onPress={() => choose('gate', g.id)}
-                onDelete={() => {
-                  choose('gate', g.id);
-                  removeChosen();
-                }}
-              >
+              <Row name={g.name} onPress={() => choose('gate', g.id)} removable>
                 <GatePlace gate={g} />
               </Row>
             </li>
@@ -134,14 +120,7 @@ export function Overview() {
           .filter((e) => fits(e.name))
           .map((e) => (
             <li key={e.id}>
-              <Row
-                name={e.name}
-                onPress={() => choose('energiser', e.id)}
-                onDelete={() => {
-                  choose('energiser', e.id);
-                  removeChosen();
-                }}
-              >
+              <Row name={e.name} onPress={() => choose('energiser', e.id)} removable>
                 <span className="label">
                   {e.line ? `feeds ${plan.lines[e.line]?.name ?? ''}` : 'feeds no line'}
                 </span>
@@ -168,14 +147,7 @@ export function Overview() {
           .filter((t) => fits(t.name))
           .map((t) => (
             <li key={t.id}>
-              <Row
-                name={t.name}
-                onPress={() => choose('thing', t.id)}
-                onDelete={() => {
-                  choose('thing', t.id);
-                  removeChosen();
-                }}
-              >
+              <Row name={t.name} onPress={() => choose('thing', t.id)} removable>
                 <span className="label">{THING_NAMES[t.kind].split(',')[0]}</span>
               </Row>
             </li>
@@ -220,16 +192,17 @@ function Listed(p: {
 }
 
 /** One thing to choose; Delete takes it away, with the way back. */
-function Row(p: { name: string; onPress: () => void; onDelete?: () => void; children: ReactNode }) {
+function Row(p: { name: string; onPress: () => void; removable?: boolean; children: ReactNode }) {
   return (
     <button
       className="line-row hover:bg-hover flex w-full cursor-pointer items-center justify-between gap-2 px-1 py-0.5 text-left"
       onClick={p.onPress}
       onKeyDown={(e) => {
-        if (e.key !== 'Delete' || !p.onDelete) return;
+        if (e.key !== 'Delete' || !p.removable) return;
         e.preventDefault();
         e.stopPropagation();
-        p.onDelete();
+        p.onPress();
+        removeChosen();
       }}
     >
       <bdi className="min-w-0 truncate">{p.name}</bdi>

@@ -1,5 +1,6 @@
 /** The layers of the map, filled from the plan and the report. */
 import Feature from 'ol/Feature.js';
+import type Geometry from 'ol/geom/Geometry.js';
 import { LineString, MultiLineString, Point as OlPoint, Polygon } from 'ol/geom.js';
 import type { Style } from 'ol/style.js';
 import Overlay from 'ol/Overlay.js';
@@ -114,9 +115,8 @@ export function makeLayers(projection: Projection) {
       }));
       contours.getSource()!.addFeatures(
         drawn.map((c) => {
-          const feature = new Feature(new MultiLineString(c.lines.map((l) => l.map(xy))));
-          feature.setStyle(style.contourStyle(t, c.z_m, c.heavy));
-          return feature;
+          const paths = new MultiLineString(c.lines.map((l) => l.map(xy)));
+          return styled(paths, style.contourStyle(t, c.z_m, c.heavy));
         }),
       );
       figures = drawn
@@ -167,6 +167,8 @@ export function makeLayers(projection: Projection) {
 
     /** Another part of the ground came into view, or another zoom. */
     see(now: Window): void {
+      // A map that comes to rest where it was asks for nothing new.
+      if (window && Object.entries(now).every(([k, v]) => window![k as keyof Window] === v)) return;
       window = now;
       letter();
     },
@@ -176,15 +178,13 @@ export function makeLayers(projection: Projection) {
       const source = paint.getSource()!;
       source.clear(true);
       lines.setVisible(p === null);
+      const same = painting === p;
       painting = p;
       land.setVisible(p?.land ?? true);
-      letter();
+      if (!same) letter();
       if (!p) return;
-      const put = (geometry: OlPoint | LineString, look: Style | Style[]) => {
-        const f = new Feature(geometry);
-        f.setStyle(look);
-        source.addFeature(f);
-      };
+      const put = (geometry: Geometry, look: Style | Style[]) =>
+        source.addFeature(styled(geometry, look));
       for (const { line, from_m, to_m, look } of p.stretches) {
         const own = plan.lines[line];
         if (own) put(new LineString(partOf(own, from_m, to_m)), style.paintedStyle(t, look));
@@ -198,11 +198,8 @@ export function makeLayers(projection: Projection) {
     sketch(k: Pen, t: Tokens, units: Units, ground: Ground): void {
       const source = sketch.getSource()!;
       source.clear(true);
-      const put = (geometry: OlPoint | LineString, look: Style | Style[]) => {
-        const f = new Feature(geometry);
-        f.setStyle(look);
-        source.addFeature(f);
-      };
+      const put = (geometry: Geometry, look: Style | Style[]) =>
+        source.addFeature(styled(geometry, look));
       for (const path of k.walked) put(new LineString(path.map(xy)), style.walkedStyle(t));
       for (const path of k.shown) put(new LineString(path.map(xy)), style.shownStyle(t));
       for (const { name, at } of k.spots) put(new OlPoint(xy(at)), style.markedStyle(t, name));
@@ -231,6 +228,13 @@ export function makeLayers(projection: Projection) {
       );
     },
   };
+}
+
+/** A feature with its look. */
+function styled(geometry: Geometry, look: Style | Style[]): Feature {
+  const f = new Feature<Geometry>(geometry);
+  f.setStyle(look);
+  return f;
 }
 
 /** The part of a line between two plan distances. */
@@ -263,9 +267,7 @@ function paddockFeatures(s: Shown, t: Tokens): Feature[] {
     ? paddockAt(s.report?.paddocks ?? [], { e: place[0]!, n: place[1]! })
     : undefined;
   if (!chosen) return [];
-  const f = new Feature(new Polygon([chosen.rim, ...chosen.holes]));
-  f.setStyle(style.paddockStyle(t));
-  return [f];
+  return [styled(new Polygon([chosen.rim, ...chosen.holes]), style.paddockStyle(t))];
 }
 
 /** Ways and areas on the land, each by its kind's own line. */
@@ -275,16 +277,11 @@ function landFeatures(s: Shown, t: Tokens): Feature[] {
     const chosen = s.thing?.kind === 'thing' && s.thing.id === thing.id;
     const points = thing.points.map(xy);
     const area = SHAPE_OF[thing.kind] === 'area' && points.length >= 3;
-    const f = new Feature<Polygon | LineString>(
-      area ? new Polygon([[...points, points[0]!]]) : new LineString(points),
-    );
-    f.setStyle(style.wayStyle(t, thing.kind, chosen));
-    const corners = (chosen ? points : []).map((c) => {
-      const dot = new Feature(new OlPoint(c));
-      dot.setStyle(style.middleStyle(t));
-      return dot;
-    });
-    return [f, ...corners] as Feature[];
+    const shape = area ? new Polygon([[...points, points[0]!]]) : new LineString(points);
+    return [
+      styled(shape, style.wayStyle(t, thing.kind, chosen)),
+      ...(chosen ? points : []).map((c) => styled(new OlPoint(c), style.middleStyle(t))),
+    ];
   });
 }
 
@@ -326,9 +323,8 @@ function leadFeatures(s: Shown, t: Tokens): Feature[] {
   return Object.values(s.plan.energisers).flatMap((e) => {
     const own = e.line ? s.plan.lines[e.line] : undefined;
     if (!own) return [];
-    const f = new Feature(new LineString([xy(e), xy(pointAt(own.vertices, e.at_m))]));
-    f.setStyle(style.leadStyle(t));
-    return [f];
+    const lead = new LineString([xy(e), xy(pointAt(own.vertices, e.at_m))]);
+    return [styled(lead, style.leadStyle(t))];
   });
 }
 
@@ -342,15 +338,7 @@ function marksOf(
   const at = (s: Spot) =>
     new OlPoint([window.west + s.x * window.resolution, window.north - s.y * window.resolution]);
   return [
-    ...symbols.map((s) => {
-      const f = new Feature(at(s));
-      f.setStyle(style.symbolStyle(t, s.what));
-      return f;
-    }),
-    ...words.map((w) => {
-      const f = new Feature(at(w));
-      f.setStyle(style.textStyle(t, w.text, w.face, w.turn ?? 0));
-      return f;
-    }),
+    ...symbols.map((s) => styled(at(s), style.symbolStyle(t, s.what))),
+    ...words.map((w) => styled(at(w), style.textStyle(t, w.text, w.face, w.turn ?? 0))),
   ];
 }

@@ -11,6 +11,7 @@ import {
   type Spot,
   type Wanting,
 } from '../../core/drawing/place.js';
+import { clipped, inView, onCurve, type Pixel, type Size } from '../../core/drawing/paths.js';
 import { say } from '../../core/base/units.js';
 import { SHAPE_OF } from '../../core/land/things.js';
 import { pointAt } from '../../core/plan/geometry.js';
@@ -22,12 +23,10 @@ import type { Drawn } from '../../ui/drawn.js';
 import { ENERGISER, GATE, GATE_BARE, spotOf } from '../../ui/symbols.js';
 import type { Painted, Shown } from './shown.js';
 
-/** What of the ground is in view. */
-export interface Window {
+/** What of the ground is in view; its size in pixels. */
+export interface Window extends Size {
   readonly west: number;
   readonly north: number;
-  readonly width_px: number;
-  readonly height_px: number;
   /** Metres a pixel. */
   readonly resolution: number;
 }
@@ -87,9 +86,6 @@ export function letteringOf(asked: Asked): Lettering {
 const pixel =
   ({ west, north, resolution }: Window) =>
   (p: Point) => ({ x: (p.e - west) / resolution, y: (north - p.n) / resolution });
-
-const inside = ({ x, y }: { x: number; y: number }, w: Window, rim = 0): boolean =>
-  x > -rim && y > -rim && x < w.width_px + rim && y < w.height_px + rim;
 
 /** Symbols may stand a little smaller where there is little room. */
 const SMALLER = [1, 0.66];
@@ -172,7 +168,7 @@ function clustersOf({ report, finding }: Shown, window: Window): Cluster[] {
     );
   for (const f of open) {
     const p = at({ e: f.place.e!, n: f.place.n! });
-    if (!inside(p, window, 40)) continue;
+    if (!inView(p, window, 40)) continue;
     const chosen = f.id === finding;
     const near = out.find((c) => !c.chosen && Math.hypot(c.x - p.x, c.y - p.y) < CLOSE);
     if (near && !chosen) near.count++;
@@ -194,7 +190,7 @@ function* wordsOf(asked: Asked): Generator<Wanting<Words>> {
   };
   const beside = (id: string, p: Point, text: string, face: Face, gap: number): Wanting<Words> => ({
     id,
-    spots: inside(at(p), window)
+    spots: inView(at(p), window)
       ? withMore(round(at(p), sized(text, face), [gap, gap + 9]), { text, face })
       : [],
   });
@@ -219,7 +215,7 @@ function* wordsOf(asked: Asked): Generator<Wanting<Words>> {
       head > 0 ? `${head} head` : p.id === null || p.use === 'grazing' ? '' : p.use,
     ].filter(Boolean);
     const c = at(p);
-    if (!inside(c, window)) continue;
+    if (!inView(c, window)) continue;
     // Only what fits well inside it: the whole of it, or its name alone.
     const room = Math.sqrt(p.area_m2) / window.resolution;
     const texts = [rows.join('\n'), rows[0] ?? ''].filter((t) => sized(t, 'soft').w < room);
@@ -281,74 +277,3 @@ function* spotsAlong(
 }
 
 const named = (t: Thing): boolean => t.kind !== 'property' && t.name !== '';
-
-type Pixel = { readonly x: number; readonly y: number };
-
-/** The parts of a path that are in view. */
-function clipped(path: readonly Pixel[], w: Window): Pixel[][] {
-  const out: Pixel[][] = [];
-  let last: Pixel | null = null;
-  for (let i = 0; i + 1 < path.length; i++) {
-    const leg = clip(path[i]!, path[i + 1]!, w);
-    if (!leg) continue;
-    if (last && last.x === leg[0].x && last.y === leg[0].y) out.at(-1)!.push(leg[1]);
-    else out.push([...leg]);
-    last = leg[1];
-  }
-  return out;
-}
-
-/** One leg cut to the view (Liang and Barsky), a little inside its rim; null where it is not in it. */
-function clip(a: Pixel, b: Pixel, w: Window): [Pixel, Pixel] | null {
-  const rim = 10;
-  const [dx, dy] = [b.x - a.x, b.y - a.y];
-  let [from, to] = [0, 1];
-  for (const [p, q] of [
-    [-dx, a.x - rim],
-    [dx, w.width_px - rim - a.x],
-    [-dy, a.y - rim],
-    [dy, w.height_px - rim - a.y],
-  ] as const) {
-    if (p === 0) {
-      if (q < 0) return null;
-    } else if (p < 0) from = Math.max(from, q / p);
-    else to = Math.min(to, q / p);
-  }
-  if (from >= to) return null;
-  const spot = (t: number): Pixel =>
-    t === 0 ? a : t === 1 ? b : { x: a.x + t * dx, y: a.y + t * dy };
-  return [spot(from), spot(to)];
-}
-
-/** How far a curve may leave the chord that its figure stands on, px. */
-const BOW = 2.5;
-
-/** Spots on a curve where it is nearly straight for as long as its figure. */
-function onCurve(path: readonly Pixel[], size: { w: number; h: number }, window: Window): Spot[] {
-  const out: Spot[] = [];
-  for (let i = 0; i < path.length && out.length < 6; i += 5) {
-    const a = path[i]!;
-    if (!inside(a, window, -20)) continue;
-    let j = i + 1;
-    // A figure stands on a few dozen corners at the most: on more the curve is too small for it.
-    while (
-      j < Math.min(path.length, i + 60) &&
-      Math.hypot(path[j]!.x - a.x, path[j]!.y - a.y) < size.w
-    )
-      j++;
-    if (j === i + 60) continue;
-    const b = path[j];
-    if (!b || !inside(b, window, -20)) continue;
-    const length = Math.hypot(b.x - a.x, b.y - a.y);
-    const bows = path
-      .slice(i + 1, j)
-      .some((p) => Math.abs((b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x)) / length > BOW);
-    if (bows || length > size.w * 3) continue;
-    let turn = Math.atan2(b.y - a.y, b.x - a.x);
-    if (turn > Math.PI / 2) turn -= Math.PI;
-    if (turn <= -Math.PI / 2) turn += Math.PI;
-    out.push({ ...size, x: (a.x + b.x) / 2, y: (a.y + b.y) / 2, turn });
-    i = j;
-  }
-  return out;
-}

@@ -1,4 +1,5 @@
 import type { Colour, Drawn } from '../../ui/drawn.js';
+import { Strokes } from '../../ui/parts/Strokes.js';
 
 /** Inks of the printed map: dark enough to be told apart when it is copied grey. */
 const INKS: Record<Colour, string> = {
@@ -17,17 +18,7 @@ export function PaperSymbol(p: { drawn: Drawn; x: number; y: number; scale: numb
     <g
       transform={`translate(${x - (drawn.w * scale) / 2},${y - (drawn.h * scale) / 2}) scale(${scale})`}
     >
-      {drawn.strokes.map((s) => (
-        <path
-          key={s.d}
-          d={s.d}
-          fill={s.fill ? INKS[s.fill] : 'none'}
-          stroke={s.ink ? INKS[s.ink] : 'none'}
-          strokeWidth={s.width ?? 0}
-          strokeLinecap="round"
-          strokeLinejoin="round"
-        />
-      ))}
+      <Strokes drawn={drawn} colour={(name) => INKS[name]} />
     </g>
   );
 }

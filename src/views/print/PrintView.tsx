@@ -3,7 +3,7 @@ import { ArrowLeft, Printer } from 'lucide-react';
 import { useState } from 'react';
 import { inUnits } from '../../core/base/prose.js';
 import type { Plan } from '../../core/plan/schema.js';
-import { useLoaded, type Loaded } from './load.js';
+import { OnLoaded, type Loaded } from './OnLoaded.js';
 import type { Asked } from './sheetWords.js';
 import { PrintedSheet } from './PrintedSheet.js';
 import { boxOf, PAPERS, SCALES, scaleFor, sheetsOf, type Paper } from './sheets.js';
@@ -11,15 +11,11 @@ import { Button } from '../../ui/parts/Button.js';
 
 /** The map at a true scale, on as many sheets as it takes. */
 export function PrintView({ id }: { id: string }) {
-  const loaded = useLoaded(id);
-  if (loaded === null) return <p className="p-6">Drawing the map …</p>;
-  if (typeof loaded === 'string')
-    return (
-      <p role="alert" className="p-6">
-        {loaded}
-      </p>
-    );
-  return <Sheets id={id} loaded={loaded} />;
+  return (
+    <OnLoaded id={id} words="Drawing the map …">
+      {(loaded) => <Sheets id={id} loaded={loaded} />}
+    </OnLoaded>
+  );
 }
 
 /** Everything that must be on the map. */

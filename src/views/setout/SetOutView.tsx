@@ -7,18 +7,14 @@ import { catalogue, withOverrides } from '../../core/plan/catalogue.js';
 import type { Line } from '../../core/plan/schema.js';
 import type { LineReport, Run } from '../../core/report/schema.js';
 import { Button } from '../../ui/parts/Button.js';
-import { useLoaded, type Loaded } from '../print/load.js';
+import { OnLoaded, type Loaded } from '../print/OnLoaded.js';
 
 export function SetOutView({ id }: { id: string }) {
-  const loaded = useLoaded(id);
-  if (loaded === null) return <p className="p-6">Writing the sheet …</p>;
-  if (typeof loaded === 'string')
-    return (
-      <p role="alert" className="p-6">
-        {loaded}
-      </p>
-    );
-  return <Sheets id={id} loaded={loaded} />;
+  return (
+    <OnLoaded id={id} words="Writing the sheet …">
+      {(loaded) => <Sheets id={id} loaded={loaded} />}
+    </OnLoaded>
+  );
 }
 
 function Sheets({ id, loaded }: { id: string; loaded: Loaded }) {

@@ -6,6 +6,7 @@ import type { Finding } from '../../core/report/schema.js';
 import { useSession } from '../../session/session.js';
 import { look, useView } from '../../session/view.js';
 import { Button } from '../../ui/parts/Button.js';
+import { FindField } from '../../ui/parts/FindField.js';
 import { FindingMark } from '../../ui/parts/FindingMark.js';
 import { KIND_NAMES } from '../../ui/parts/findingShapes.js';
 import { useRoving } from '../../ui/parts/roving.js';
@@ -17,7 +18,7 @@ const NONE: readonly Finding[] = [];
 const KINDS = ['stop', 'mend', 'confirm'] as const;
 
 /** How many there are of each kind, by mark and figure. */
-export function FindingCounts({ words = false }: { words?: boolean }) {
+export function FindingCounts() {
   const findings = useSession((s) => s.report?.findings) ?? NONE;
   const count = (kind: Finding['kind']) =>
     findings.filter((f) => f.kind === kind && isOpen(f)).length;
@@ -31,7 +32,6 @@ export function FindingCounts({ words = false }: { words?: boolean }) {
         <span key={kind} className="inline-flex items-center gap-1" title={KIND_NAMES[kind]}>
           <FindingMark kind={kind} size={13} silent />
           <span className="figure">{count(kind)}</span>
-          {words && <span className="label">{KIND_NAMES[kind]}</span>}
         </span>
       ))}
     </span>
@@ -138,13 +138,12 @@ export function FindingList() {
             </option>
           ))}
         </select>
-        <input
-          className="field small w-20 min-w-0 flex-1"
-          type="search"
-          placeholder="find"
-          aria-label="Find in the findings"
+        <FindField
+          className="small w-20 min-w-0 flex-1"
+          label="Find in the findings"
+          hint="find"
           value={asked}
-          onChange={(e) => setAsked(e.target.value)}
+          onChange={setAsked}
         />
         <Button
           className="small"

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { useSession } from '../../session/session.js';
 import { chooseLine, look, useView } from '../../session/view.js';
+import { FindField, sifts } from '../../ui/parts/FindField.js';
 import { useRoving } from '../../ui/parts/roving.js';
 
 /** From so many on, a list can be sifted. */
@@ -13,19 +14,12 @@ export function LineList({ note }: { note?: (id: string) => string }) {
   const [asked, setAsked] = useState('');
   const roving = useRoving<HTMLDivElement>('button');
   const all = Object.values(lines);
-  const shown = all.filter((l) => l.name.toLowerCase().includes(asked.trim().toLowerCase()));
+  const shown = all.filter((l) => sifts(asked, l.name));
   return (
     <div className="bg-panel min-h-full">
       {all.length > MANY && (
         <div className="bg-panel sticky top-0 z-[1] p-1.5 pr-10">
-          <input
-            className="field w-full"
-            type="search"
-            placeholder="find a line"
-            aria-label="Find a line"
-            value={asked}
-            onChange={(e) => setAsked(e.target.value)}
-          />
+          <FindField label="Find a line" hint="find a line" value={asked} onChange={setAsked} />
         </div>
       )}
       <div {...roving} role="group" aria-label="Lines" className="py-1">

@@ -142,8 +142,13 @@ const AHEAD = 4000;
 function fetchAhead(): () => void {
   const timer = setTimeout(() => {
     for (const step of STEPS) void step.load?.().catch(() => undefined);
-    void import('../land/cards.js').catch(() => undefined);
-    void import('../../formats/projection.js').catch(() => undefined);
+    const more = [
+      () => import('../land/cards.js'),
+      () => import('../../formats/projection.js'),
+      () => import('./FindingDetail.js'),
+      () => import('./HelpSheet.js'),
+    ];
+    for (const load of more) void load().catch(() => undefined);
   }, AHEAD);
   return () => clearTimeout(timer);
 }
