@@ -75,8 +75,6 @@ export async function mendTogether(ids: readonly string[]): Promise<Together | n
 }
 
 const MENDS_AT_ONCE = 2;
-/** Lines that make a property large. */
-const LARGE = 60;
 /** The volts are never longer behind what is in the hand. */
 const MOST_BEHIND_MS = 80;
 
@@ -101,10 +99,10 @@ async function evaluateLoop(): Promise<void> {
     const asked = wanted !== null;
     const inHand = asked && wanted!.length > 0;
     const late: boolean = now - (since ?? now) >= MOST_BEHIND_MS;
-    // A large property shows first figures before its pulses have been worked out.
+    // Posts, strands, tension and prices are shown before the pulses have been worked out.
     const opening = get().report === null;
     const hurry: Hurry = opening
-      ? asked && Object.keys(committed().lines).length > LARGE && 'first'
+      ? asked && 'first'
       : asked && (inHand && late ? useView.getState().season : true);
     const mends = (wanted ?? behind) ? 0 : MENDS_AT_ONCE;
     const patch: PatchStep[] = wanted ?? behind ?? [];

@@ -1,7 +1,7 @@
 /** The small things that everything stands on: memories, plane geometry, joints, pins, levels. */
 import fc from 'fast-check';
 import { describe, expect, it, vi } from 'vitest';
-import { memoByKey, memoLast, memoOn, sameItems, steady } from '../../src/core/base/memo.js';
+import { memoLast, memoOn, sameItems, steady } from '../../src/core/base/memo.js';
 import * as geo from '../../src/core/plan/geometry.js';
 import { crossing, legIndexOf, segmentsApart } from '../../src/core/plan/legIndex.js';
 import { levelsFromRises, readLevels } from '../../src/core/plan/levels.js';
@@ -23,17 +23,6 @@ describe('memories', () => {
     expect(memo(key, 1)).not.toBe(first);
     expect(memo(key, 2)).toEqual({ a: key, n: 2 });
     expect(work).toHaveBeenCalledTimes(4);
-  });
-
-  it('by key each has its own, until it is dropped', () => {
-    const work = vi.fn((n: number) => [n]);
-    const memo = memoByKey(work);
-    const [a, b] = [memo.call('a', 1), memo.call('b', 1)];
-    expect([memo.call('a', 1), memo.call('b', 1)]).toEqual([a, b]);
-    expect(work).toHaveBeenCalledTimes(2);
-    memo.keep(new Set(['b']));
-    expect(memo.call('b', 1)).toBe(b);
-    expect(memo.call('a', 1)).not.toBe(a);
   });
 
   it('on what it rests on: the same list by identity, whatever else', () => {

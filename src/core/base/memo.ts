@@ -16,21 +16,6 @@ export function memoLast<A extends readonly unknown[], R>(
   };
 }
 
-/** One memory per key, for stages that run once for each line. Forgets keys that `keep` drops. */
-export function memoByKey<A extends readonly unknown[], R>(fn: (...args: A) => R) {
-  const memory = new Map<string, (...args: A) => R>();
-  return {
-    call(key: string, ...args: A): R {
-      let one = memory.get(key);
-      if (!one) memory.set(key, (one = memoLast(fn)));
-      return one(...args);
-    },
-    keep(keys: ReadonlySet<string>): void {
-      for (const key of memory.keys()) if (!keys.has(key)) memory.delete(key);
-    },
-  };
-}
-
 /** Remembers an answer by key for as long as everything that it rests on is the same by identity. */
 export function memoOn<R>() {
   const memory = new Map<string, { on: readonly unknown[]; result: R }>();

@@ -3,6 +3,7 @@ import { tableFeatures, useTable, type ColumnDef } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import {
   Fragment,
+  startTransition,
   useEffect,
   useLayoutEffect,
   useMemo,
@@ -56,6 +57,8 @@ const FOCUSABLE = 'button:not([disabled]), a[href], input:not([disabled]), selec
 /** Beyond so many rows only those in view are drawn. */
 const LONG = 120;
 const ROW_PX = 29;
+/** So many rows are drawn at once, the others as soon as there is time: a step is to open without waiting for them. */
+const FIRST = 24;
 
 export function DataTable<T extends object>(p: DataTableProps<T>) {
   const shown = p.columns.filter((c) => c !== null && c !== false);
@@ -67,12 +70,14 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
   );
   const data = p.rows as T[];
   const table = useTable<typeof features, T>({ features, columns, data });
-  const { rows } = table.getRowModel();
+  const whole = useSoon();
+  const model = table.getRowModel().rows;
   // The whole table is one stop of the Tab key; arrows go from cell to cell.
   const roving = useRoving<HTMLDivElement>(FOCUSABLE, { rows: 'tr', scrolls: true });
   const box = roving.ref;
   const stacked = useStacked(box, p.rows.length > 0);
-  const long = p.scroll !== undefined && !p.groupOf && !stacked && rows.length > LONG;
+  const long = p.scroll !== undefined && !p.groupOf && !stacked && model.length > LONG;
+  const rows = whole || long ? model : model.slice(0, FIRST);
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => box.current,
@@ -86,7 +91,7 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
     if (long) virtual.scrollToIndex(chosen, { align: 'auto' });
     else box.current?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' });
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [chosen, long]);
+  }, [chosen, long, whole]);
 
   const line = (row: (typeof rows)[number]) => {
     const [own, i] = [row.original, row.index];
@@ -181,6 +186,13 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
       </table>
     </div>
   );
+}
+
+/** False at first, true when what was drawn first stands on the screen. */
+function useSoon(): boolean {
+  const [soon, setSoon] = useState(false);
+  useEffect(() => startTransition(() => setSoon(true)), []);
+  return soon;
 }
 
 /** What a cell is, where the table has no heading above it. */

@@ -50,6 +50,7 @@ export function makeLayers(projection: Projection) {
   const marks = vector(4);
   const sketch = vector(5);
   const shownLines: ShownLines = new Map();
+  let lastGround: readonly unknown[] = [];
   let lastLand: readonly unknown[] = [];
   let lastLeads: readonly unknown[] = [];
   let lastLetters: readonly unknown[] = [];
@@ -92,6 +93,9 @@ export function makeLayers(projection: Projection) {
       chosen_m: number,
       tint: 'shade' | 'slope',
     ): void {
+      const groundNow = [grid, units, chosen_m, tint, t.sheet];
+      if (!changed(lastGround, groundNow)) return;
+      lastGround = groundNow;
       contours.getSource()!.clear();
       shade.setSource(null);
       figures = [];

@@ -245,6 +245,10 @@ function Strands({
   y: Scale;
   lift: (h: number) => number;
 }) {
+  // Tenths of a pixel: long numbers cost more than the drawing.
+  const tenth = (px: number) => Math.round(px * 10) / 10;
+  const across = posts.map((p) => tenth(x(p.s_m)));
+  const feet = posts.map((p) => y(p.z_m));
   return strands.map((s, i) => (
     <polyline
       key={i}
@@ -254,7 +258,7 @@ function Strands({
       }
       strokeWidth={1}
       strokeDasharray={s.duty === 'live' ? undefined : s.duty === 'earth' ? '9 3' : '2 2'}
-      points={posts.map((p) => `${x(p.s_m)},${y(p.z_m) - lift(s.height_m)}`).join(' ')}
+      points={across.map((px, k) => `${px},${tenth(feet[k]! - lift(s.height_m))}`).join(' ')}
     />
   ));
 }

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { Pin, PinOff } from 'lucide-react';
 import { pinAt, movePost, removePin, setEqual, setPin } from '../../core/plan/pins.js';
 import { figure } from '../../core/plan/catalogue.js';
@@ -8,7 +9,7 @@ import { Select } from '../../ui/parts/controls.js';
 import { Num, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit } from '../../session/session.js';
-import { look, useView } from '../../session/view.js';
+import { look } from '../../session/view.js';
 import { Button } from '../../ui/parts/Button.js';
 
 /** Rank of the post at the cursor: the nearest one. */
@@ -38,9 +39,15 @@ export const HOLDS: Origin = {
   ],
 };
 
+/** A line, and the place on it that section and map point at, plan m. */
+export interface AtPost {
+  readonly line: Line;
+  readonly report: LineReport;
+  readonly cursor: number | null;
+}
+
 /** The post at the cursor: what it is, pinned or free, and what pulls at it. */
-export function PostCard({ line, report }: { line: Line; report: LineReport }) {
-  const cursor = useView((v) => v.cursor);
+export const PostCard = memo(function PostCard({ line, report, cursor }: AtPost) {
   const cat = useCatalogue();
   const rank = postNear(report.posts, cursor);
   if (rank === null)
@@ -117,7 +124,7 @@ export function PostCard({ line, report }: { line: Line; report: LineReport }) {
       </p>
     </div>
   );
-}
+});
 
 /** Pins a post where it stands, or lets it go. */
 export function togglePin(line: Line, post: Post): void {

@@ -1,22 +1,20 @@
+import { memo } from 'react';
 import { Button } from '../../ui/parts/Button.js';
 import { Tape } from './Tape.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 import { Download, Printer } from 'lucide-react';
 import { figure } from '../../core/plan/catalogue.js';
 import { unitOf } from '../../core/base/units.js';
-import type { Line } from '../../core/plan/schema.js';
 import { runOf } from '../../core/posts/layout.js';
-import type { LineReport } from '../../core/report/schema.js';
 import { MEASURED, Num, useUnits } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { useSession } from '../../session/session.js';
 import { look, useView } from '../../session/view.js';
-import { HOLDS, postNear, UPLIFT } from './PostCard.js';
+import { HOLDS, postNear, UPLIFT, type AtPost } from './PostCard.js';
 
 /** Every post with its tape mark from the start of its run, to be read out. */
-export function PostList({ line, report }: { line: Line; report: LineReport }) {
+export const PostList = memo(function PostList({ line, report, cursor }: AtPost) {
   const id = useSession((s) => s.id);
-  const cursor = useView((v) => v.cursor);
   const cat = useCatalogue();
   const units = useUnits();
   const chosen = postNear(report.posts, cursor);
@@ -48,7 +46,7 @@ export function PostList({ line, report }: { line: Line; report: LineReport }) {
           rows={report.posts}
           keyOf={(post) => post.s_m}
           chosen={(_, i) => i === chosen}
-          scroll="min-h-0 flex-1 max-[1000px]:max-h-[60vh]"
+          scroll="max-h-[60vh] min-h-0 @[46rem]:max-h-none @[46rem]:flex-1"
           className="text-[0.893rem]"
           columns={[
             {
@@ -109,4 +107,4 @@ export function PostList({ line, report }: { line: Line; report: LineReport }) {
       )}
     </>
   );
-}
+});

@@ -1,8 +1,9 @@
+import { useDeferredValue } from 'react';
 import { useSession } from '../../session/session.js';
 import { useView } from '../../session/view.js';
 import { Limits } from './Limits.js';
 import { PlacementPart } from './Placement.js';
-import { PostCard } from './PostCard.js';
+import { PostCard, type AtPost } from './PostCard.js';
 import { PostList } from './PostList.js';
 
 /** Where each post goes on this ground: limits, placement against equal bays, and every post. */
@@ -19,11 +20,21 @@ export function SectionView() {
             <Limits line={line} report={report} />
           </div>
           <div className="border-rule flex min-w-0 flex-col p-4 @[46rem]:w-[40%] @[46rem]:max-w-[36rem] @[46rem]:min-w-[24rem] @[46rem]:overflow-hidden @[46rem]:border-l">
-            <PostCard line={line} report={report} />
-            <PostList line={line} report={report} />
+            <Posts line={line} report={report} />
           </div>
         </div>
       )}
     </div>
+  );
+}
+
+/** The post that is pointed at, and all of them. The section itself follows the pointer; these may be a moment behind. */
+function Posts(on: Omit<AtPost, 'cursor'>) {
+  const cursor = useDeferredValue(useView((v) => v.cursor));
+  return (
+    <>
+      <PostCard {...on} cursor={cursor} />
+      <PostList {...on} cursor={cursor} />
+    </>
   );
 }

@@ -19,6 +19,8 @@ export function Desk({ step, shape }: { step: Step; shape: Shape }) {
   // With the drawer over the view there is no room for both.
   const side = step.side !== undefined && sideOpen && !(narrow && drawer);
   const beside = !narrow && findingsOpen;
+  // A list of lines is as wide on every step; cards want their own room on each.
+  const cards = step.cards ? `side-${step.id}` : 'side';
   return (
     <div className="relative flex min-h-0 flex-1">
       <div className="border-rule bg-panel no-print flex shrink-0 flex-col border-r">
@@ -39,10 +41,11 @@ export function Desk({ step, shape }: { step: Step; shape: Shape }) {
         )}
       </div>
       <main className="flex min-w-0 flex-1" aria-label={step.name}>
-        <Split id="desk">
+        <Split id="desk" names={{ side: cards }}>
           {side && (
             <Pane
               id="side"
+              keptAs={cards}
               size={sizeOf(step, shape)}
               least="10rem"
               most="60%"
@@ -109,7 +112,7 @@ function Above({ step }: { step: Step }) {
   const pane = tall ? 'section-tall' : 'section-low';
   return (
     <>
-      <Split id="main-split" down className="min-h-0 flex-1">
+      <Split id="main-split" down names={{ section: pane }} className="min-h-0 flex-1">
         <Pane id="upper" key="upper" least="8rem">
           <div id="view" tabIndex={-1} className="relative h-full min-h-0 overflow-auto">
             <StepView step={step} />
@@ -117,7 +120,14 @@ function Above({ step }: { step: Step }) {
         </Pane>
         {below && <Divider key="divider" label="Height of the section" />}
         {below && (
-          <Pane key={pane} id={pane} size={tall ? '26rem' : '15rem'} least="9rem" most="80%">
+          <Pane
+            key="section"
+            id="section"
+            keptAs={pane}
+            size={tall ? '26rem' : '15rem'}
+            least="9rem"
+            most="80%"
+          >
             <SectionStrip />
           </Pane>
         )}
