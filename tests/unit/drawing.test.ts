@@ -19,6 +19,16 @@ const box = (x: number, y: number, w: number, h: number, turn = 0): Spot => ({ x
 const clashes = (all: readonly Spot[]): number =>
   all.reduce((n, a, i) => n + all.slice(i + 1).filter((b) => overlap(a, b)).length, 0);
 
+/** Whether a corner of a box lies off the sheet. */
+const sticksOut = ({ x, y, w, h, turn = 0 }: Spot, [wide, high]: readonly [number, number]) =>
+  [-1, 1].some((i) =>
+    [-1, 1].some((j) => {
+      const px = x + (i * w * Math.cos(turn) - j * h * Math.sin(turn)) / 2;
+      const py = y + (i * w * Math.sin(turn) + j * h * Math.cos(turn)) / 2;
+      return px < -1e-6 || py < -1e-6 || px > wide + 1e-6 || py > high + 1e-6;
+    }),
+  );
+
 describe('boxes', () => {
   it('lie on one another or beside, turned ones too', () => {
     expect(overlap(box(0, 0, 10, 4), box(9, 0, 10, 4))).toBe(true);
@@ -125,6 +135,7 @@ describe('the map of the demo', () => {
         ] as const) {
           const { symbols, words } = letteringOf({ shown: shown({ line, vertex: line ? 1 : null }), painted: null, window: windowOf(zoom, size), measure, figures }); // prettier-ignore
           expect(clashes([...symbols, ...words])).toBe(0);
+          expect(words.filter((w) => sticksOut(w, size))).toEqual([]);
         }
     },
   );

@@ -69,9 +69,10 @@ describe('figures in feet', () => {
     expect(fromField('12 ft 6 in', 'tape', 'metric')).toBeNaN();
   });
 
-  it('numbers do not break, and money is written as where its currency is at home', () => {
+  it('numbers do not break, and money is written as they are, its sign where it stands at home', () => {
     expect(figureText(1234567, 'count', 'metric')).toBe('1\u202f234\u202f567');
-    expect(moneyText(1234.5, 'GBP')).toBe('£1,234.50');
-    expect(moneyText(1234.5, 'USD', true)).toBe('$1,235');
+    expect(moneyText(1234.5, 'GBP')).toBe('£1\u202f234.50');
+    expect(moneyText(-1234.5, 'ZAR').replaceAll('\u00a0', ' ')).toBe('-R 1\u202f234.50');
+    expect(moneyText(1234.5, 'USD', true)).toBe('$1\u202f235');
   });
 });

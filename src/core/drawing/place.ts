@@ -86,10 +86,12 @@ function parted(a: Taken, b: Taken): boolean {
  * Gives each thing, in the order given, the first of its spots that is still free. What finds none is left
  * out: the most needed things come first.
  * @param blocked where nothing may stand
+ * @param sheet the drawing's width and height, where nothing may be cut off by its edge
  */
 export function place<S extends Spot>(
   wanting: Iterable<Wanting<S>>,
   blocked: Iterable<Spot> = [],
+  sheet?: Pick<Spot, 'w' | 'h'>,
 ): Map<string, S> {
   const taken = ledger();
   for (const spot of blocked) taken.put(takenBy(spot));
@@ -97,7 +99,7 @@ export function place<S extends Spot>(
   for (const { id, spots } of wanting) {
     for (const spot of spots) {
       const own = takenBy(spot);
-      if (!taken.free(own)) continue;
+      if ((sheet && !within(own, sheet)) || !taken.free(own)) continue;
       taken.put(own);
       out.set(id, spot);
       break;
@@ -105,6 +107,12 @@ export function place<S extends Spot>(
   }
   return out;
 }
+
+const within = (t: Taken, sheet: Pick<Spot, 'w' | 'h'>): boolean =>
+  t.spot.x - t.reach_x >= 0 &&
+  t.spot.y - t.reach_y >= 0 &&
+  t.spot.x + t.reach_x <= sheet.w &&
+  t.spot.y + t.reach_y <= sheet.h;
 
 /** Side of a square of the ledger, in the drawing's unit: a few words fall into each. */
 const CELL = 48;

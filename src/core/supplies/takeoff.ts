@@ -66,7 +66,14 @@ export function supplyList(
       );
     } else if (item === 'staple') {
       out.push(
-        priced(item, Math.ceil(exact / 500), 'box', lines, cat, `${Math.ceil(exact)} pieces`),
+        priced(
+          item,
+          Math.ceil(exact / 500),
+          'box',
+          lines,
+          cat,
+          `${say(Math.ceil(exact), 'count', units)} pieces`,
+        ),
       );
     } else if (item === 'cable' || item === 'conduit') {
       out.push(priced(item, Math.ceil(exact), 'm', lines, cat, ''));

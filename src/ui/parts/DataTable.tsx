@@ -57,6 +57,8 @@ const FOCUSABLE = 'button:not([disabled]), a[href], input:not([disabled]), selec
 /** Beyond so many rows only those in view are drawn. */
 const LONG = 120;
 const ROW_PX = 29;
+/** What a cell without content gives. */
+const EMPTY = new Set<ReactNode>([null, undefined, false, '']);
 /** So many rows are drawn at once, the others as soon as there is time: a step is to open without waiting for them. */
 const FIRST = 24;
 
@@ -105,16 +107,19 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
       >
         {shown.map((c, k) => {
           const className = `${c.n ? 'n' : ''} ${c.className ?? ''}`;
-          return c.head ? (
-            <th key={k} scope="row" className={className} {...c.attributes?.(own)}>
-              {stacked && <CellName of={c} />}
-              {c.cell(own, i)}
-            </th>
-          ) : (
-            <td key={k} className={className} {...c.attributes?.(own)}>
-              {stacked && <CellName of={c} />}
-              {c.cell(own, i)}
-            </td>
+          const Cell = c.head ? 'th' : 'td';
+          const content = c.cell(own, i);
+          const named = stacked && !c.head && !EMPTY.has(content);
+          return (
+            <Cell
+              key={k}
+              {...(c.head ? { scope: 'row' } : {})}
+              className={className}
+              {...c.attributes?.(own)}
+            >
+              {named && <CellName of={c} />}
+              {content}
+            </Cell>
           );
         })}
       </tr>

@@ -9,7 +9,7 @@ export function FindField(p: {
 }) {
   return (
     <input
-      className={`field ${p.className ?? 'w-full'}`}
+      className={`field no-print ${p.className ?? 'w-full'}`}
       type="search"
       placeholder={p.hint}
       aria-label={p.label}

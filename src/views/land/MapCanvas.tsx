@@ -93,7 +93,7 @@ export function MapCanvas({ still = false, painted, onPress }: MapCanvasProps) {
   useKeys(bound('land', { fit }));
   const height = spot ? heightAt(ground, { e: spot[0], n: spot[1] }) : NaN;
   return (
-    <div className="bg-sheet relative h-full min-h-[300px] w-full">
+    <div className="map-pane bg-sheet relative h-full min-h-[300px] w-full">
       <div
         ref={target}
         className={`absolute inset-0 ${tool === 'select' || still || looking ? '' : 'cursor-crosshair'}`}

@@ -40,6 +40,8 @@ interface Told {
   pressed(p: Point): void;
 }
 
+/** What is brought into view stays so far off the edge, px. */
+const EDGE_PX = 28;
 const PADDING = [46, 30, 46, 30];
 /** A room is taken as it is when it has not changed for so long, ms. */
 const SETTLED = 150;
@@ -110,6 +112,9 @@ function makeBoard(use: Use): Board {
     const resolution = view.getResolution()!;
     // Where the map lies, for whoever asks the page: west, north, metres a pixel.
     element.dataset['view'] = [west, north, resolution].join();
+    // On paper it is as large as it is drawn.
+    element.style.setProperty('--drawn-w', `${size[0]}px`);
+    element.style.setProperty('--drawn-h', `${size[1]}px`);
     layers.see({ west: west!, north: north!, width: size[0]!, height: size[1]!, resolution });
   };
   map.on('moveend', see);
@@ -160,15 +165,25 @@ function makeBoard(use: Use): Board {
       const target = placeOf(shown);
       if (!target || use === 'still') return;
       const [w, s, e, n] = view.calculateExtent(map.getSize());
+      const edge = view.getResolution()! * EDGE_PX;
       const [tw, ts, te, tn] = boxOf(target);
       const [ce, cn] = [(tw + te) / 2, (ts + tn) / 2];
-      const fits = te - tw < (e! - w!) * 0.94 && tn - ts < (n! - s!) * 0.94;
-      const inside = tw > w! && te < e! && ts > s! && tn < n!;
-      const middle = ce > w! && ce < e! && cn > s! && cn < n!;
-      if (whole && fits ? !inside : !middle) view.animate({ center: [ce, cn], duration: 250 });
+      const fits = te - tw < e! - w! - 2 * edge && tn - ts < n! - s! - 2 * edge;
+      const box = whole && fits ? [tw, ts, te, tn] : [ce, cn, ce, cn];
+      // No further than it must: what is round about is being looked at too.
+      const [x, y] = view.getCenter()!;
+      const center = [
+        x! + shift(box[0]!, box[2]!, w! + edge, e! - edge),
+        y! + shift(box[1]!, box[3]!, s! + edge, n! - edge),
+      ];
+      if (center[0] !== x || center[1] !== y) view.animate({ center, duration: 250 });
     },
   };
 }
+
+/** How far a window must move so that what lies from `a` to `b` comes within its `low` and `high`. */
+const shift = (a: number, b: number, low: number, high: number): number =>
+  a < low ? a - low : b > high ? b - high : 0;
 
 type Box = [west: number, south: number, east: number, north: number];
 const around = (a: Box, b: Box): Box => [

@@ -79,7 +79,8 @@ interface Asked {
 /** Places all symbols, then all words round them. */
 export function letteringOf(asked: Asked): Lettering {
   const blocked = [...place(symbolsOf(asked)).values()];
-  const words = place(wordsOf(asked), blocked);
+  const { width: w, height: h } = asked.window;
+  const words = place(wordsOf(asked), blocked, { w, h });
   return { symbols: blocked, words: [...words.values()] };
 }
 

@@ -166,7 +166,7 @@ function NoPosts({ line, report }: { line: Line; report: LineReport }) {
         ))}
         {report.barred.length === 0 && <li className="label">Posts may stand anywhere.</li>}
       </ul>
-      <div className="mt-1 flex flex-wrap items-end gap-2">
+      <div className="no-print mt-1 flex flex-wrap items-end gap-2">
         <AlongField label="From" line={line} report={report} value={from} onCommit={setFrom} />
         <AlongField label="To" line={line} report={report} value={to} onCommit={setTo} />
         <input

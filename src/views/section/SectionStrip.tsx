@@ -65,7 +65,7 @@ export function SectionStrip() {
           <ChevronUp size={14} aria-hidden /> Show the section of <bdi>{line.name}</bdi>
         </button>
       ) : (
-        <p className="label px-4 py-2">
+        <p className="label no-print px-4 py-2">
           Choose a line on the map to see its ground, posts and strands from end to end.
         </p>
       )}

@@ -19,7 +19,7 @@ export function SectionView() {
             <PlacementPart line={line} report={report} />
             <Limits line={line} report={report} />
           </div>
-          <div className="border-rule flex min-w-0 flex-col p-4 @[46rem]:w-[40%] @[46rem]:max-w-[36rem] @[46rem]:min-w-[24rem] @[46rem]:overflow-hidden @[46rem]:border-l">
+          <div className="border-rule flex min-w-0 flex-col p-4 @[46rem]:w-[40%] @[46rem]:max-w-[36rem] @[46rem]:min-w-[24rem] @[46rem]:overflow-hidden @[46rem]:border-l print:w-auto print:max-w-none print:border-0">
             <Posts line={line} report={report} />
           </div>
         </div>

@@ -72,7 +72,7 @@ export function Strip(p: StripProps) {
   return (
     <>
       <div className="flex items-center gap-x-3 overflow-hidden px-3 pt-1 whitespace-nowrap">
-        <bdi className="min-w-0 truncate font-semibold">{line.name}</bdi>
+        <bdi className="max-w-[45%] shrink-0 truncate font-semibold">{line.name}</bdi>
         <Num
           value={report.ground_m}
           q="tape"

@@ -41,7 +41,7 @@ export function Desk({ step, shape }: { step: Step; shape: Shape }) {
         )}
       </div>
       <main className="flex min-w-0 flex-1" aria-label={step.name}>
-        <Split id="desk" names={{ side: cards }}>
+        <Split id="desk" names={{ side: cards }} className="across">
           {side && (
             <Pane
               id="side"
@@ -49,7 +49,8 @@ export function Desk({ step, shape }: { step: Step; shape: Shape }) {
               size={sizeOf(step, shape)}
               least="10rem"
               most="60%"
-              className="no-print"
+              // Cards say what the step found; a list of lines only chooses.
+              className={step.cards ? '' : 'no-print'}
             >
               <section
                 aria-label={

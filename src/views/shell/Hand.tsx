@@ -65,17 +65,17 @@ function Sheet({ step, flat }: { step: Step; flat: boolean }) {
   return (
     <section
       aria-label="Sheet"
-      className={`bg-panel no-print flex h-full min-h-0 ${flat ? '' : 'flex-col'}`}
+      className={`bg-panel flex h-full min-h-0 ${flat ? '' : 'flex-col'}`}
     >
       <div
         role="group"
         aria-label="What the sheet shows"
-        className={`flex shrink-0 gap-1 px-2 ${flat ? 'w-[3.2rem] flex-col overflow-hidden' : 'h-[3.4rem] items-center'}`}
+        className={`no-print flex shrink-0 gap-1 px-2 ${flat ? 'w-[3.2rem] flex-col overflow-hidden' : 'h-[3.4rem] items-center'}`}
       >
         {tabs.map(([t, words]) => (
           <button
             key={t}
-            className={`sheet-tab min-w-0 flex-1 truncate ${t === tab && sheetSize !== 'peek' ? 'bg-chosen font-semibold' : ''}`}
+            className={`sheet-tab min-w-0 truncate ${t === 'findings' ? 'shrink-0 grow' : 'flex-1'} ${t === tab && sheetSize !== 'peek' ? 'bg-chosen font-semibold' : ''}`}
             aria-expanded={t === tab && sheetSize !== 'peek'}
             onClick={() => press(t)}
           >
@@ -85,7 +85,7 @@ function Sheet({ step, flat }: { step: Step; flat: boolean }) {
       </div>
       {sheetSize !== 'peek' && (
         <div
-          className="min-h-0 min-w-0 flex-1 overflow-x-hidden overflow-y-auto"
+          className={`min-h-0 min-w-0 flex-1 overflow-x-hidden overflow-y-auto ${tab === 'section' || (tab === 'card' && step.cards) ? '' : 'no-print'}`}
           key={`${step.id}${tab}`}
         >
           {tab === 'card' && <StepSide step={step} />}

@@ -145,19 +145,24 @@ function SupplyTable({ rows, money }: { rows: readonly Supply[]; money: (x: numb
       groupOf={groupOf}
       rowProps={(s) => ({ 'data-supply': s.id })}
       columns={[
-        { name: 'item', cell: (s) => s.name },
+        {
+          name: 'item',
+          head: true,
+          className: '!text-ink !font-normal !text-[1rem] !font-stretch-normal',
+          cell: (s) => s.name,
+        },
         {
           name: 'quantity',
           n: true,
           cell: (s) => (
-            <>
+            <span className="whitespace-nowrap">
               {isLength(s) ? (
                 <Num value={s.quantity} q="length" bare />
               ) : (
                 <Num value={s.quantity} q="count" />
               )}
               <WhereFrom shown={s.name} origin={countOrigin(s)} />
-            </>
+            </span>
           ),
         },
         {
