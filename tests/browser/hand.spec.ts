@@ -293,6 +293,13 @@ test('every step prints as a document, and the papers have no accessibility faul
         .map((el) => el.className),
     );
     expect(clipped, step).toEqual([]);
+    // A map has its size, and nothing is printed over it.
+    if (step === 'land' || step === 'power') {
+      const map = (await page.locator('[data-map]').boundingBox())!;
+      expect(map.height).toBeGreaterThan(200);
+      const below = step === 'land' ? page.getByText('All lines over ground') : page.getByText('As built today'); // prettier-ignore
+      expect((await below.boundingBox())!.y).toBeGreaterThan(map.y + map.height);
+    }
     await page.emulateMedia({ media: 'screen' });
   }
   for (const paper of [`/print/${id}`, `/setout/${id}`, `/stick/${id}?line=burn`]) {
@@ -307,4 +314,49 @@ test('every step prints as a document, and the papers have no accessibility faul
   // One box to tick for each post of each run; a post that two runs share stands in both.
   expect(rows).toBeGreaterThan(170);
   await expect(sheet.locator('tbody tr').first()).toContainText('0.00');
+});
+
+test('the map and the panes stay as they were left while steps come and go', async ({ page }) => {
+  const id = await open(page, 'land');
+  const map = page.locator('[data-map]');
+  const resolution = async () => Number((await map.getAttribute('data-view'))!.split(',')[2]);
+  const before = await resolution();
+  await page.getByRole('button', { name: 'Nearer' }).click();
+  await expect.poll(resolution).toBeCloseTo(before / 1.6, 3);
+  await page.keyboard.press('2');
+  await expect(
+    page.getByRole('heading', { level: 1 }).or(page.locator('h2')).first(),
+  ).toBeVisible();
+  await page.keyboard.press('1');
+  await expect.poll(resolution).toBeCloseTo(before / 1.6, 3);
+
+  // The list of lines is as narrow after the cards of the map as where one begins with it.
+  const side = async () => (await page.locator('[data-panel][id^="side"]').boundingBox())!.width;
+  await page.goto(`/p/${id}/section`);
+  await figures(page);
+  const own = await side();
+  await page.keyboard.press('1');
+  await expect.poll(side).toBeGreaterThan(own + 40);
+  await page.keyboard.press('3');
+  await expect.poll(side).toBeCloseTo(own, 0);
+  // And after a step that has none.
+  await page.keyboard.press('6');
+  await page.keyboard.press('1');
+  await expect.poll(side).toBeGreaterThan(own + 40);
+});
+
+test('with the pen in the hand the map keeps its room; the section opens when the line is ended', async ({
+  page,
+}) => {
+  await open(page, 'land');
+  const map = page.locator('[data-map]');
+  const height = async () => (await map.boundingBox())!.height;
+  const [before, at] = [await height(), (await map.boundingBox())!];
+  await page.keyboard.press('d');
+  for (const x of [0.35, 0.45, 0.55])
+    await page.mouse.click(at.x + x * at.width, at.y + 0.97 * at.height);
+  await expect(page.getByText(/Show the section of/)).toBeVisible();
+  expect(Math.abs((await height()) - before)).toBeLessThan(12);
+  await page.keyboard.press('Enter');
+  await expect.poll(height).toBeLessThan(before - 100);
 });

@@ -1,5 +1,5 @@
 /** Panes that are resized and folded by hand, and stay as they were left in this browser. */
-import { useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react';
+import { useEffect, useMemo, useRef, type ReactNode } from 'react';
 import {
   Group,
   Panel,
@@ -12,8 +12,6 @@ import { keepHere, keptHere } from '../../session/here.js';
 interface SplitProps {
   readonly id: string;
   readonly down?: boolean;
-  /** Panes whose sizes are kept under other names than their own, by those: see `keptAs` of the pane. */
-  readonly names?: Readonly<Record<string, string>>;
   readonly className?: string;
   readonly children: ReactNode;
 }
@@ -23,17 +21,15 @@ const KEY = 'anabatic.panes';
 const kept = (): Layout => keptHere<Layout>(KEY, {});
 
 /** A row of panes, or a column of them. Panes may come and go; each comes back as it was left. */
-export function Split({ id, down = false, names = {}, className = '', children }: SplitProps) {
-  const keep = (layout: Layout) => {
-    const named = Object.entries(layout).map(([pane, size]) => [names[pane] ?? pane, size]);
-    keepHere(KEY, { ...kept(), ...Object.fromEntries(named) });
-  };
+export function Split({ id, down = false, className = '', children }: SplitProps) {
   return (
     <Group
       id={id}
       orientation={down ? 'vertical' : 'horizontal'}
       className={`split ${className}`}
-      onLayoutChanged={(layout, { isUserInteraction }) => void (isUserInteraction && keep(layout))}
+      onLayoutChanged={(layout, { isUserInteraction }) =>
+        void (isUserInteraction && keepHere(KEY, { ...kept(), ...layout }))
+      }
     >
       {children}
     </Group>
@@ -41,9 +37,8 @@ export function Split({ id, down = false, names = {}, className = '', children }
 }
 
 interface PaneProps {
+  /** Under which its size is kept. */
   readonly id: string;
-  /** Under which its size is kept; where this changes, the same pane is brought to the size kept there. */
-  readonly keptAs?: string;
   /** As CSS says it: `18rem`, `40%`. Without it the pane takes what the others leave. */
   readonly size?: string;
   readonly least?: string;
@@ -52,25 +47,18 @@ interface PaneProps {
   readonly children: ReactNode;
 }
 
-/** One pane; with a `size` it keeps its pixels while the window grows. */
-export function Pane({ id, keptAs = id, size, least, most, className = '', children }: PaneProps) {
-  const panel = useRef<PanelImperativeHandle | null>(null);
-  const sizeNow = () => {
-    const own = kept()[keptAs];
+/**
+ * One pane; with a `size` it keeps its pixels while the window grows. Under another `id` it takes the size that is
+ * kept there, and what is in it stays.
+ */
+export function Pane({ id, size, least, most, className = '', children }: PaneProps) {
+  const first = useMemo(() => {
+    const own = kept()[id];
     return own === undefined ? size : `${own}%`;
-  };
-  const [first] = useState(sizeNow);
-  const was = useRef(keptAs);
-  useLayoutEffect(() => {
-    if (was.current === keptAs) return;
-    was.current = keptAs;
-    const now = sizeNow();
-    if (now !== undefined) panel.current?.resize(now);
-  });
+  }, [id, size]);
   return (
     <Panel
       id={id}
-      panelRef={panel}
       className={`min-h-0 min-w-0 ${className}`}
       {...(size === undefined
         ? {}

@@ -24,7 +24,8 @@ function useVolts(id: string | null): SeasonPower['lines'][string] | null {
 /** Height that the strip has where nobody says another, px. */
 const USUAL = { tall: 330, low: 190 } as const;
 
-export function SectionStrip() {
+/** @param folded one row of words, whatever was chosen */
+export function SectionStrip({ folded = false }: { folded?: boolean }) {
   const id = useView((v) => v.line);
   const tall = useView((v) => v.step === 'section');
   const open = useView((v) => v.sectionOpen);
@@ -34,7 +35,7 @@ export function SectionStrip() {
   const volts = useVolts(id);
   const [box, width, height] = useSize();
   const [openTracks, setOpenTracks] = useState(false);
-  const shown = open || hand;
+  const shown = (open || hand) && !folded;
   return (
     <section
       ref={box}

@@ -1,7 +1,8 @@
+import { useState } from 'react';
 import { PanelLeftClose, PanelLeftOpen, PanelRightOpen } from 'lucide-react';
 import type { Shape } from '../../session/shape.js';
 import { useSession } from '../../session/session.js';
-import { look, useViewOf } from '../../session/view.js';
+import { look, useView, useViewOf } from '../../session/view.js';
 import { Button } from '../../ui/parts/Button.js';
 import { Divider, Pane, Split } from '../../ui/parts/Split.js';
 import { SectionStrip } from '../section/SectionStrip.js';
@@ -41,11 +42,11 @@ export function Desk({ step, shape }: { step: Step; shape: Shape }) {
         )}
       </div>
       <main className="flex min-w-0 flex-1" aria-label={step.name}>
-        <Split id="desk" names={{ side: cards }} className="across">
+        <Split id="desk" className="across">
           {side && (
             <Pane
-              id="side"
-              keptAs={cards}
+              id={cards}
+              key="side"
               size={sizeOf(step, shape)}
               least="10rem"
               most="60%"
@@ -109,11 +110,12 @@ function Above({ step }: { step: Step }) {
   const known = useSession((s) => line !== null && line in s.plan.lines);
   const tall = step.id === 'section';
   // One tree for all steps: the map must not be made anew when a line is chosen.
-  const below = step.section && known && sectionOpen;
+  const pen = useView((v) => v.tool !== 'select') && step.id === 'land';
+  const below = useHeld(step.section && known && sectionOpen, pen) && known;
   const pane = tall ? 'section-tall' : 'section-low';
   return (
     <>
-      <Split id="main-split" down names={{ section: pane }} className="min-h-0 flex-1">
+      <Split id="main-split" down className="min-h-0 flex-1">
         <Pane id="upper" key="upper" least="8rem">
           <div id="view" tabIndex={-1} className="relative h-full min-h-0 overflow-auto">
             <StepView step={step} />
@@ -121,20 +123,20 @@ function Above({ step }: { step: Step }) {
         </Pane>
         {below && <Divider key="divider" label="Height of the section" />}
         {below && (
-          <Pane
-            key="section"
-            id="section"
-            keptAs={pane}
-            size={tall ? '26rem' : '15rem'}
-            least="9rem"
-            most="80%"
-          >
+          <Pane key="section" id={pane} size={tall ? '26rem' : '15rem'} least="9rem" most="80%">
             <SectionStrip />
           </Pane>
         )}
       </Split>
       {/* Without a line, or folded, it is one row of words. */}
-      {step.section && !below && <SectionStrip />}
+      {step.section && !below && <SectionStrip folded />}
     </>
   );
+}
+
+/** With the pen in the hand the map keeps its room: what one is about to press must not slide from under it. */
+function useHeld(open: boolean, hold: boolean): boolean {
+  const [held, setHeld] = useState(open);
+  if (!hold && held !== open) setHeld(open);
+  return held;
 }
