@@ -15,6 +15,7 @@ const core = [
   'earth',
   'pulse',
   'power',
+  'joins',
   'supplies',
   'compare',
   'sizing',

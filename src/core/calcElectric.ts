@@ -4,6 +4,7 @@ import { any, calculator, name, notNegative, positive, type Calculator } from '.
 import { earthTest } from './earth/earthTest.js';
 import { rodGroup } from './earth/rods.js';
 import { wenner } from './earth/wenner.js';
+import { continuity } from './joins/continuity.js';
 import { solveFence, type FenceResistiveInputs } from './power/network.js';
 import { solarSupply } from './sizing/solar.js';
 import { lineConstants } from './pulse/lineConstants.js';
@@ -63,13 +64,18 @@ const networkInputs = Type.Object({
   probes: Type.Array(Type.Object({ section: name, x_m: positive, strand: name }), { default: [] }),
 });
 
-/** Names in a network that point at nothing, before the solver meets them. */
-function checkNetwork(i: FenceResistiveInputs): void {
+/** Refuses sections of one name. */
+function twice(sections: readonly { readonly id: string }[]): void {
   const ids = new Set<string>();
-  for (const s of i.sections) {
+  for (const s of sections) {
     if (ids.has(s.id)) throw new RangeError(`sections: two are called "${s.id}"`);
     ids.add(s.id);
   }
+}
+
+/** Names in a network that point at nothing, before the solver meets them. */
+function checkNetwork(i: FenceResistiveInputs): void {
+  twice(i.sections);
   i.shunts.forEach((s, k) => {
     if ((s.location === undefined) === (s.section === undefined || s.x_m === undefined)) {
       throw new RangeError(`shunts/${k}: give either location, or section and x_m`);
@@ -131,6 +137,42 @@ export const electric: Readonly<Record<string, Calculator>> = {
       const inputs = i as unknown as FenceResistiveInputs;
       checkNetwork(inputs);
       return solveFence(inputs);
+    },
+  ),
+  continuity: calculator(
+    'What of a fence is fed, from one side only or not at all, and what one break costs',
+    Type.Object({
+      strand_types: Type.Record(
+        Type.String(),
+        Type.Object({
+          role: Type.Union([Type.Literal('hot'), Type.Literal('earth')]),
+          r_ohm_per_km: Type.Optional(positive),
+          g_s_per_km: Type.Optional(notNegative),
+        }),
+      ),
+      energiser: Type.Object({
+        location: name,
+        hot_strands: Type.Array(name, { minItems: 1 }),
+        earth_strands: Type.Array(name, { default: [] }),
+      }),
+      sections: networkInputs.properties.sections,
+      jumpers: Type.Array(
+        Type.Object({
+          location: name,
+          strand_a: name,
+          strand_b: name,
+          r_ohm: Type.Optional(positive),
+        }),
+        { default: [] },
+      ),
+      switches: Type.Array(Type.Object({ section: name, strand: name, open: Type.Boolean() }), {
+        default: [],
+      }),
+      breaks: networkInputs.properties.breaks,
+    }),
+    (i) => {
+      twice(i.sections);
+      return continuity(i);
     },
   ),
   earth_test: calculator(

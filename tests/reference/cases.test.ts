@@ -4,6 +4,7 @@
  */
 import { describe, expect, it } from 'vitest';
 import { runCase } from '../../src/server/calc.js';
+import continuity from './cases/continuity.json' with { type: 'json' };
 import earthTest from './cases/earth_test.json' with { type: 'json' };
 import plateFit from './cases/energiser_fit.json' with { type: 'json' };
 import plateModel from './cases/energiser_model.json' with { type: 'json' };
@@ -61,7 +62,7 @@ function compare(got: unknown, want: unknown, c: Case, path: string): void {
       `${path}: ${String(got)} for ${want}`,
     ).toBeLessThanOrEqual(limit);
   } else if (Array.isArray(want)) {
-    expect(Array.isArray(got), path).toBe(true);
+    expect(Array.isArray(got) && got.length, path).toBe(want.length);
     want.forEach((item: unknown, i) =>
       compare(matching(got as unknown[], item, i), item, c, `${path}/${i}`),
     );
@@ -86,7 +87,7 @@ interface File {
   tolerance_rel?: number;
   cases: unknown[];
 }
-const all = [earthTest, fence, lineConstants, placement, plateFit, plateModel, posts, rods, solar, span, transient, wenner, wire, wireImpedance].flatMap(
+const all = [continuity, earthTest, fence, lineConstants, placement, plateFit, plateModel, posts, rods, solar, span, transient, wenner, wire, wireImpedance].flatMap(
   (file: File) => (file.cases as Case[]).map((c) => ({ ...c, tolerance_rel: c.tolerance_rel ?? file.tolerance_rel! })),
 ); // prettier-ignore
 
@@ -104,6 +105,7 @@ describe('reference cases', () => {
     const kinds = new Set(all.map((c) => c.kind));
     expect([...kinds].sort()).toEqual(
       [
+        'continuity',
         'earth_test',
         'energiser_fit',
         'energiser_model',
@@ -123,6 +125,6 @@ describe('reference cases', () => {
         'wire_impedance',
       ].sort(),
     );
-    expect(all.length).toBe(97);
+    expect(all.length).toBe(103);
   });
 });

@@ -4,6 +4,7 @@ import { monotoneCubic } from '../../src/core/base/interpolate.js';
 import { bisect, clamp, round, sum } from '../../src/core/base/numbers.js';
 import { calculators } from '../../src/core/calc.js';
 import { runCase } from '../../src/server/calc.js';
+import continuity from '../reference/cases/continuity.json' with { type: 'json' };
 import earthTest from '../reference/cases/earth_test.json' with { type: 'json' };
 import plateFit from '../reference/cases/energiser_fit.json' with { type: 'json' };
 import plateModel from '../reference/cases/energiser_model.json' with { type: 'json' };
@@ -31,6 +32,7 @@ const good: Record<string, object> = {
   rod_group: { rho_ohm_m: 100, rod_length_m: 3, rod_diameter_m: 0.016, rods_xy_m: [[0, 0], [3, 0]] }, // prettier-ignore
   wenner: { spacing_m: 2, r_measured_ohm: 8 },
   fence_resistive: fence.cases[0]!.inputs,
+  continuity: first(continuity),
   wire: { diameter_mm: 2.5, tensile_MPa: 1200 },
   sag_from_H: { span_m: 10, rise_m: 0, wire_weight_N_per_m: 0.38, H_N: 900 },
   sag_from_end_tension: { span_m: 10, rise_m: 0, wire_weight_N_per_m: 0.38, tension_B_N: 900 },
