@@ -28,7 +28,7 @@ export interface Worked {
   /** What the report shows of each line; the same object while nothing in it changed. */
   readonly lines: Report['lines'];
   /** What the report shows of the property. */
-  readonly shown: Pick<Report, 'energisers' | 'dead' | 'shared' | 'paddocks' | 'gaps'>;
+  readonly shown: Pick<Report, 'energisers' | 'dead' | 'shared' | 'paddocks' | 'gaps' | 'fed'>;
   /** Quantities by line, or by what else they belong to. */
   readonly counted: Readonly<Record<string, Items>>;
 }

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { axe, empty, open, saved, stored, found } from './help.js';
+import { axe, empty, open, saved, stored, found, onMap } from './help.js';
 
 const ring = {
   ...empty,
@@ -21,25 +21,8 @@ const ring = {
   },
 };
 
-/** Where a place is drawn now: the map says where it lies, once it lies still. */
-async function at(page: Page, e: number, n: number): Promise<[number, number]> {
-  const map = page.locator('[data-map]');
-  const view = () => map.getAttribute('data-view');
-  let last = '';
-  await expect
-    .poll(async () => {
-      const now = `${await view()} ${JSON.stringify(await map.boundingBox())}`;
-      const still = now === last && !now.startsWith('null');
-      last = now;
-      return still;
-    })
-    .toBe(true);
-  const [west, north, resolution] = (await view())!.split(',').map(Number);
-  const box = (await map.boundingBox())!;
-  return [box.x + (e - west!) / resolution!, box.y + (north! - n) / resolution!];
-}
 async function press(page: Page, e: number, n: number): Promise<void> {
-  const [x, y] = await at(page, e, n);
+  const [x, y] = await onMap(page, e, n);
   await page.mouse.move(x, y);
   // Two presses within 300 ms read as a double one.
   await page.waitForTimeout(330);
@@ -124,14 +107,14 @@ test('a leg is dragged, a line with Shift; several are chosen and taken away', a
     await saved(page);
   };
   // Away from the middle of the leg, where a press makes a vertex.
-  await drag(await at(page, 200, 90), await at(page, 220, 90));
+  await drag(await onMap(page, 200, 90), await onMap(page, 220, 90));
   let [r] = await lines(page, id);
   expect(r!.vertices[1]!.e).toBeGreaterThan(212);
   expect(r!.vertices[2]!.e).toBeCloseTo(r!.vertices[1]!.e, 6);
   expect(r!.vertices).toHaveLength(5);
   const before = r!.vertices.map((v) => v.n);
   await page.keyboard.down('Shift');
-  await drag(await at(page, 40, 0), await at(page, 40, 20));
+  await drag(await onMap(page, 40, 0), await onMap(page, 40, 20));
   await page.keyboard.up('Shift');
   [r] = await lines(page, id);
   const steps = r!.vertices.map((v, i) => v.n - before[i]!);

@@ -61,6 +61,24 @@ export const empty = {
   name: 'Empty',
 };
 
+/** Where a place is drawn now: the map says where it lies, once it lies still. */
+export async function onMap(page: Page, e: number, n: number): Promise<[number, number]> {
+  const map = page.locator('[data-map]');
+  const view = () => map.getAttribute('data-view');
+  let last = '';
+  await expect
+    .poll(async () => {
+      const now = `${await view()} ${JSON.stringify(await map.boundingBox())}`;
+      const still = now === last && !now.startsWith('null');
+      last = now;
+      return still;
+    })
+    .toBe(true);
+  const [west, north, resolution] = (await view())!.split(',').map(Number);
+  const box = (await map.boundingBox())!;
+  return [box.x + (e - west!) / resolution!, box.y + (north! - n) / resolution!];
+}
+
 /** Waits until the screen says saved. */
 export const saved = (page: Page) => expect(page.locator('[data-save=saved]')).toBeVisible();
 

@@ -17,7 +17,7 @@ const cut = (page: Page) =>
     const out: string[] = [];
     for (const el of document.querySelectorAll<HTMLElement>('body *')) {
       if (el.closest('[data-map], svg, .sr-only, .truncate, select, thead')) continue;
-      if (el.getClientRects().length === 0 || el.clientWidth === 0) continue;
+      if (!el.checkVisibility() || el.clientWidth === 0) continue;
       const { overflowX } = getComputedStyle(el);
       if (overflowX === 'visible' || el instanceof HTMLInputElement) continue;
       if (el.scrollWidth > el.clientWidth + 2)

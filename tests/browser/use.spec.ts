@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { open, saved, stored, found, pointAt } from './help.js';
+import { onMap, open, saved, stored, found, pointAt } from './help.js';
 import { small } from './small.js';
 
 const chooseLine = (page: Page, name: string) =>
@@ -50,12 +50,11 @@ test('a gate is set by typing: out of its line it is refused beside the field', 
   const before = Object.keys((await stored(page, id)).plan.gates).length;
   await chooseLine(page, 'Ewe field');
   await page.keyboard.press('g');
-  const box = (await page.locator('[data-map]').boundingBox())!;
-  // On some line near the middle of the map, wherever the pointer meets one.
-  for (let x = 200; x < 420 && (await page.getByLabel('Name of the gate').count()) === 0; x += 12) {
-    await page.mouse.click(box.x + x, box.y + 300);
-    await page.waitForTimeout(320);
-  }
+  // On the line, wherever the map has come to rest.
+  const { vertices } = Object.values((await stored(page, id)).plan.lines).find((l) => l.name === 'Ewe field')!; // prettier-ignore
+  const [a, b] = [vertices[0]!, vertices[1]!];
+  const [x, y] = await onMap(page, 0.7 * a.e + 0.3 * b.e, 0.7 * a.n + 0.3 * b.n);
+  await page.mouse.click(x, y);
   const middle = page.getByLabel('Middle', { exact: true });
   await middle.fill('99999');
   await middle.press('Enter');

@@ -2,7 +2,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { continuity, judgeOf, type Metal, type Ties } from '../../src/core/joins/continuity.js';
+import { checkPlan } from '../../src/core/check.js';
+import { catalogue } from '../../src/core/plan/catalogue.js';
+import type { Plan } from '../../src/core/plan/schema.js';
+import { circuitOf } from '../../src/core/power/circuit.js';
 import { solveUnit } from '../../src/core/power/network.js';
+import { joinLines, reverseLine, splitLine } from '../../src/core/edit/reshape.js';
+import { networkOf, report } from './scene.js';
+import { acrossCorner, cornered, ladder, tie } from './wrong.js';
 
 const STRANDS = ['s1', 's2', 's3', 'e1'];
 const at = (most: number) => fc.integer({ min: 0, max: most });
@@ -173,5 +180,99 @@ describe('continuity', () => {
     expect(() => judge({ jumpers: [], switches: [], breaks: [{ section: '9', strand: 't', x_m: 1 }] })).toThrow(/no strand/); // prettier-ignore
     expect(() => judge({ jumpers: [], switches: [], breaks: [{ section: '1', strand: 't', x_m: 101 }] })).toThrow(/beyond/); // prettier-ignore
     expect(() => judgeOf({ ...metal, strand_types: {} })).toThrow(/no known type/);
+  });
+});
+
+describe('joins set by hand', () => {
+  const untied = cornered({ 150: acrossCorner([2]), 300: ladder('before', [2]) });
+  const volts = (p: Plan) => report(p).energisers['unit']!.seasons.weedy!;
+
+  it('tied by hand as is proposed, everything is as before', () => {
+    const [own, hand] = [report(cornered({})), report(cornered({ 150: acrossCorner(), 300: ladder('before') }))]; // prettier-ignore
+    expect(hand.fed).toEqual(own.fed);
+    expect(own.fed['unit']).toMatchObject({ live_m: 1500, fed_m: 1500, dead: [], single: [], touches: false }); // prettier-ignore
+    expect(hand.energisers['unit']!.seasons).toEqual(own.energisers['unit']!.seasons);
+  });
+
+  it('a strand that is left out at both ends of a run is dead, leaks nothing, and is mended from the list', () => {
+    const { fed, findings, dead } = report(untied);
+    expect(fed['unit']).toMatchObject({ fed_m: 1350, dead: [{ line: 'a', from_m: 150, to_m: 300, strands: [2] }] }); // prettier-ignore
+    // The run itself is fed: no fence is dead, and with less wire on it the volts beyond rise.
+    expect(dead).toEqual([]);
+    const beyond = (p: Plan) => volts(p).lines['a']!.v_V.at(-1)!;
+    expect(beyond(untied)).toBeGreaterThan(beyond(cornered({})));
+    const found = findings.find((f) => f.rule === 'strand-dead')!;
+    expect(found.why).toContain('450');
+    expect(found.mend?.patch).toEqual([{ op: 'remove', path: '/lines/a/joins/0' }]);
+  });
+
+  it('left out at one end only it is fed, from one side: a break takes what lies beyond', () => {
+    const { fed } = report(cornered({ 150: acrossCorner([2]) }));
+    expect(fed['unit']).toMatchObject({ dead: [], single: [{ strands: [2], from_m: 0, lost_m: 130 }, { strands: [2], from_m: 150, lost_m: 150 }] }); // prettier-ignore
+  });
+
+  it('with nothing led across a corner the fence beyond it is dead, in the graph and in the volts', () => {
+    const cut = cornered({ 150: [...ladder('before'), ...ladder('after')] });
+    const { fed, dead, findings } = report(cut);
+    expect(fed['unit']).toMatchObject({ fed_m: 750, dead: [{ from_m: 150, strands: [0, 1, 2, 3, 4] }] }); // prettier-ignore
+    expect(dead).toEqual([{ line: 'a', from_m: 150, to_m: 300 }]);
+    expect(findings.map((f) => f.rule)).toContain('dead');
+    // Not twice over.
+    expect(findings.map((f) => f.rule)).not.toContain('strand-dead');
+  });
+
+  it('dead in the graph of a plan is no volts in its network, whichever ties are left out', () => {
+    const all = [...acrossCorner(), ...ladder('after')];
+    fc.assert(
+      fc.property(fc.subarray(all), fc.subarray(ladder('before')), (corner, end) => {
+        const circuit = circuitOf(networkOf(cornered({ 150: corner, 300: end })), 'today');
+        const { dead } = judgeOf(circuit)({ jumpers: circuit.jumpers, switches: [], breaks: [] });
+        const { nodes } = solveUnit(circuit);
+        for (const s of circuit.sections)
+          for (const strand of Object.keys(s.strands)) {
+            const there = nodes.filter((n) => n.strand === strand && (n.location === s.from || n.location === s.to)); // prettier-ignore
+            const is = dead.some((d) => d.section === s.id && d.strand === strand);
+            expect(
+              there.every((n) => (n.v_v ?? 0) === 0),
+              strand,
+            ).toBe(is);
+          }
+      }),
+      { numRuns: 40 },
+    );
+  });
+
+  it('live tied to earth is told, and seen in the graph', () => {
+    const own = [...acrossCorner([4]), tie('before', 4, 'after', 4)];
+    const short = cornered({ 150: [...own, tie('before', 0, 'before', 4)] }, 'earth');
+    expect(report(short).fed['unit']!.touches).toBe(true);
+    expect(report(short).findings.find((f) => f.rule === 'live-to-earth')?.mend?.patch).toEqual([{ op: 'remove', path: `/lines/a/joins/0/ties/${own.length}` }]); // prettier-ignore
+    expect(report(cornered({}, 'earth')).fed['unit']!.touches).toBe(false);
+  });
+
+  it('follows its line when that is turned, cut and joined again', () => {
+    const p = structuredClone(untied);
+    // A copy each time: what is changed in place is not seen to have changed.
+    const now = () => report(structuredClone(p)).fed['unit']!;
+    const before = now();
+    reverseLine(p, 'a');
+    expect(p.lines['a']!.joins!.map((j) => [j.at_m, j.ties[0]!.a.side])).toEqual([[0, 'after'], [150, 'after']]); // prettier-ignore
+    const turned = now();
+    expect(turned).toMatchObject({ fed_m: before.fed_m, dead: [{ from_m: 0, to_m: 150, strands: [2] }] }); // prettier-ignore
+    const part = splitLine(p, 'a', 60)!;
+    // A cut is a new place, tied as is proposed.
+    expect(now().fed_m).toBeCloseTo(1500, 6);
+    joinLines(p, 'a', part);
+    expect(now().fed_m).toBeCloseTo(turned.fed_m, 6);
+  });
+
+  it('what names a line or a strand that is gone ties nothing; no strand is tied to itself', () => {
+    const wrong = (ties: ReturnType<typeof ladder>) =>
+      checkPlan(cornered({ 150: ties }), catalogue, new Set());
+    const gone = { ...tie('before', 1, 'before', 2), b: { line: 'gone', side: 'through', strand: 0 } as const }; // prettier-ignore
+    expect(wrong([...acrossCorner(), gone, tie('before', 0, 'after', 19)])).toEqual([]);
+    expect(report(cornered({ 150: [...acrossCorner(), gone, tie('before', 0, 'after', 19)] })).fed).toEqual(report(cornered({})).fed); // prettier-ignore
+    expect(wrong(acrossCorner())).toEqual([]);
+    expect(wrong([tie('before', 1, 'before', 1)])).toHaveLength(1);
   });
 });

@@ -90,7 +90,7 @@ describe('circuit', () => {
         [gate(cable)],
       );
       const end = c.sections.filter((s) => s.id.startsWith('a#')).at(-1)!.to;
-      return solveUnit(c).nodes.find((n) => n.location === end && n.strand === 'a/0')!.v_v!;
+      return solveUnit(c).nodes.find((n) => n.location === end && n.strand === 'a/0~1')!.v_v!;
     };
     expect(far(false)).toBe(0);
     expect(far(true)).toBeGreaterThan(0);

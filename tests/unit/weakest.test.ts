@@ -165,7 +165,17 @@ describe('what a line is to hold later', () => {
 describe('lines made alike', () => {
   it('share everything that is not bound to their own place', () => {
     const schema = Object.values((PlanSchema.properties.lines as unknown as { patternProperties: Record<string, { properties: object }> }).patternProperties)[0]!; // prettier-ignore
-    const own = ['id', 'name', 'vertices', 'locked', 'levels', 'pins', 'noPosts', 'placed'];
+    const own = [
+      'id',
+      'name',
+      'vertices',
+      'locked',
+      'levels',
+      'pins',
+      'noPosts',
+      'placed',
+      'joins',
+    ];
     const all = Object.keys(schema.properties).filter((k) => !own.includes(k));
     expect(new Set(Object.values(COMMON).flat())).toEqual(new Set(all));
   });

@@ -25,6 +25,37 @@ export const gate = (cable: boolean) => ({
   g: { id: 'g', name: 'Gate', line: 'a', at_m: 150, width_m: 4, cable },
 });
 
+type Join = NonNullable<Line['joins']>[number];
+type Side = Join['ties'][number]['a']['side'];
+export const tie = (s: Side, i: number, t: Side, k: number): Join['ties'][number] => ({
+  a: { side: s, strand: i },
+  b: { side: t, strand: k },
+  kind: 'clamp',
+});
+const kept = (out: readonly number[]) => [0, 1, 2, 3, 4].filter((k) => !out.includes(k));
+/** Five strands of a run tied one to the next, but some that are left out. */
+export const ladder = (side: Side, out: readonly number[] = []): Join['ties'] =>
+  kept(out).slice(1).map((k, i) => tie(side, kept(out)[i]!, side, k)); // prettier-ignore
+/** Each strand led across a corner, the run before it tied together. */
+export const acrossCorner = (out: readonly number[] = []): Join['ties'] => [
+  ...ladder('before', out),
+  ...kept(out).map((k) => tie('before', k, 'after', k)),
+];
+/** Two runs of 150 m round a corner, fed in the first one; joins by plan distance. */
+export const cornered = (
+  joins: Readonly<Record<number, Join['ties']>>,
+  top: 'live' | 'earth' = 'live',
+): Plan =>
+  plan(
+    [
+      line('a', [[0, 0], [150, 0], [150, 150]], {
+        strands: [...strands([0.15, 0.3, 0.45, 0.65]), ...strands([0.9], { duty: top })],
+        joins: Object.entries(joins).map(([at_m, ties]) => ({ at_m: Number(at_m), ties })),
+      }),
+    ],
+    { energisers: { unit: energiser('a', 20) } },
+  ); // prettier-ignore
+
 const GOATS_SIX = strands([0.15, 0.3, 0.45, 0.6, 0.8, 1.05]);
 
 export const wrong: [string, Plan][] = [
@@ -133,6 +164,15 @@ export const wrong: [string, Plan][] = [
         energisers: { unit: energiser('a', 0, { model: 'm05' }) },
         sizing: { resistance: 'planning', reserve: 0.9 },
       },
+    ),
+  ],
+  // The third strand is left out at the corner and at the end: nothing feeds it beyond the corner.
+  ['strand-dead', cornered({ 150: acrossCorner([2]), 300: ladder('before', [2]) })],
+  [
+    'live-to-earth',
+    cornered(
+      { 150: [...acrossCorner([4]), tie('before', 4, 'after', 4), tie('before', 0, 'before', 4)] },
+      'earth',
     ),
   ],
   [

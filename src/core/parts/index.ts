@@ -5,6 +5,7 @@
 import { gates } from './gates/index.js';
 import { ground } from './ground/index.js';
 import { hold } from './hold/index.js';
+import { joins } from './joins/index.js';
 import { land } from './land/index.js';
 import type { Part } from './part.js';
 import { posts } from './posts/index.js';
@@ -13,7 +14,7 @@ import { stock } from './stock/index.js';
 import { strands } from './strands/index.js';
 import { wire } from './wire/index.js';
 
-const LIST = [ground, stock, gates, posts, wire, hold, strands, land, power] as const;
+const LIST = [ground, stock, gates, posts, wire, hold, strands, land, power, joins] as const;
 
 export const PARTS: readonly Part[] = LIST;
 

@@ -7,6 +7,7 @@ import type { TProperties } from '@sinclair/typebox';
 import { keys as gates } from './gates/keys.js';
 import { keys as ground } from './ground/keys.js';
 import { keys as hold } from './hold/keys.js';
+import { keys as joins } from './joins/keys.js';
 import { keys as land } from './land/keys.js';
 import { keys as posts } from './posts/keys.js';
 import { keys as power } from './power/keys.js';
@@ -30,6 +31,7 @@ export const KEYS = [
   strands,
   land,
   power,
+  joins,
 ] as const satisfies readonly PartKeys[];
 
 type All = (typeof KEYS)[number];

@@ -6,6 +6,7 @@
 import type { Line, Plan } from '../plan/schema.js';
 import { placed as gates } from './gates/placed.js';
 import { placed as ground } from './ground/placed.js';
+import { placed as joins } from './joins/placed.js';
 import { placed as posts } from './posts/placed.js';
 import { placed as power } from './power/placed.js';
 import { placed as stock } from './stock/placed.js';
@@ -31,4 +32,4 @@ export interface Placed {
   blocksCut?(plan: Plan, line: Line, s: number): boolean;
 }
 
-export const PLACED: readonly Placed[] = [ground, stock, gates, posts, power];
+export const PLACED: readonly Placed[] = [ground, stock, gates, posts, power, joins];

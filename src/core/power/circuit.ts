@@ -7,10 +7,8 @@ import type { Run } from '../report/schema.js';
 import { rodsOf, strandRods } from './earthing.js';
 import { carries, growthOf, leakage } from './leakage.js';
 import type { Circuit, Jumper, Section, Shunt, StrandType } from './network.js';
+import { handTies, strandName } from './joined.js';
 import type { Electric, Network, WiredLine } from './wired.js';
-
-/** Name of the i-th strand of a line in the circuit. */
-export const strandName = (line: string, index: number): string => `${line}/${index}`;
 
 const resistanceKey = {
   planning: 'planning_ohm_per_km',
@@ -33,11 +31,12 @@ export function circuitMarks(w: WiredLine, maxPiece: number): number[] {
 /** Strands that carry at each place, by duty. */
 type Present = Map<string, { live: string[]; earth: string[] }>;
 
-function presentAt({ ids, wired, topology }: Network, season: SeasonId): Present {
+/** The live and earth strands that reach each place in a season. */
+export function presentAt({ ids, wired, topology }: Network, season: SeasonId): Present {
   const present: Present = new Map();
   for (const id of ids) {
     const { line, runs } = wired[id]!;
-    for (const run of runs) {
+    for (const [k, run] of runs.entries()) {
       const inside = insideOf(run, topology.marks[id]!);
       // A run shorter than the tolerance of joining has no wire of its own.
       if (inside.length < 2) continue;
@@ -46,7 +45,7 @@ function presentAt({ ids, wired, topology }: Network, season: SeasonId): Present
         if (!here) present.set(m.location, (here = { live: [], earth: [] }));
         line.strands.forEach((s, i) => {
           if (!carries(s, season) || s.duty === 'cold') return;
-          const name = strandName(id, i);
+          const name = strandName(id, i, k);
           if (!here[s.duty].includes(name)) here[s.duty].push(name);
         });
       }
@@ -96,8 +95,8 @@ export function cablesOf(
 }
 
 /**
- * The circuit of one energiser, strand by strand: strands tied at both ends of every run and wherever lines meet,
- * cable under gates that have it.
+ * The circuit of one energiser, strand by strand: strands tied at both ends of every run and wherever lines meet, but
+ * where their ties were set by hand; cable under gates that have it.
  */
 export function circuitOf(net: Network, season: SeasonId): Circuit {
   const { energiser, ids, wired, topology, plan, cat } = net;
@@ -119,8 +118,9 @@ export function circuitOf(net: Network, season: SeasonId): Circuit {
   for (const id of ids) {
     const { line, runs } = wired[id]!;
     const marks = topology.marks[id]!;
-    const strands = strandTypes(line, season, cat, resistance, types);
-    for (const run of runs) {
+    strandTypes(line, season, cat, resistance, types);
+    for (const [r, run] of runs.entries()) {
+      const strands = strandsOf(line, r, season);
       const inside = insideOf(run, marks);
       if (inside.length < 2) continue;
       for (let k = 0; k + 1 < inside.length; k++) {
@@ -143,7 +143,7 @@ export function circuitOf(net: Network, season: SeasonId): Circuit {
         last = m.s;
         const { location } = m;
         tied.add(location);
-        const strand = strandName(id, earth);
+        const strand = strandName(id, earth, r);
         shunts.push({ location, strand, to: 'soil', r_ohm: rod(line, m.s) });
       }
     }
@@ -160,7 +160,16 @@ export function circuitOf(net: Network, season: SeasonId): Circuit {
       jumpers.push({ location, strand_a: names[k]!, strand_b: names[k + 1]!, r_ohm: jumper });
     }
   };
+  const hand = handTies(net);
+  for (const [location, ties] of hand) {
+    const here = present.get(location);
+    const there = new Set(here && [...here.live, ...here.earth]);
+    for (const [strand_a, strand_b] of ties)
+      if (there.has(strand_a) && there.has(strand_b))
+        jumpers.push({ location, strand_a, strand_b, r_ohm: jumper });
+  }
   for (const location of tied) {
+    if (hand.has(location)) continue;
     chain(location, present.get(location)!.live);
     chain(location, present.get(location)!.earth);
   }
@@ -178,7 +187,8 @@ export function circuitOf(net: Network, season: SeasonId): Circuit {
     const first = feed && present.get(feed.location)?.[duty][0];
     if (!feed || !first) return [];
     // The cable ties every strand of its duty at the place that it reaches.
-    if (!tied.has(feed.location)) chain(feed.location, present.get(feed.location)![duty]);
+    if (!tied.has(feed.location) && !hand.has(feed.location))
+      chain(feed.location, present.get(feed.location)![duty]);
     const name = `${energiser.id}!${duty}`;
     sections.push({
       id: name,
@@ -213,14 +223,12 @@ function strandTypes(
   cat: Catalogue,
   resistance: Plan['sizing']['resistance'],
   types: Record<string, StrandType>,
-): Record<string, string> {
+): void {
   const growth = growthOf(line, cat);
-  const out: Record<string, string> = {};
   line.strands.forEach((s, i) => {
     if (!carries(s, season)) return;
     const wire = recordOf(cat.wires, s.wire);
-    const name = strandName(line.id, i);
-    types[name] = {
+    types[strandName(line.id, i, 0)] = {
       role: s.duty === 'live' ? 'hot' : 'earth',
       r_ohm_per_km: wire[resistanceKey[resistance]],
       g_s_per_km:
@@ -228,9 +236,16 @@ function strandTypes(
           ? leakage(s.height_m, season, growth, cat)
           : figure(cat, 'network.earthStrandLeakage'),
     };
-    out[name] = name;
   });
-  return out;
+}
+
+/** The strands of a run by their names, and the type of each. */
+function strandsOf(line: Electric, run: number, season: SeasonId): Record<string, string> {
+  return Object.fromEntries(
+    line.strands.flatMap((s, i) =>
+      carries(s, season) ? [[strandName(line.id, i, run), strandName(line.id, i, 0)]] : [],
+    ),
+  );
 }
 
 /** The marks on both sides of a gate; null when one side has no fence. */

@@ -23,7 +23,11 @@ export function earthOf(net: Network, season: SeasonId): number {
 
 /** The earth side of a circuit alone: live strands touch it nowhere but through the soil. */
 export function earthPart(c: Circuit): Circuit {
-  const isEarth = (strand: string) => c.strand_types[strand]?.role === 'earth' || strand.endsWith('!earth'); // prettier-ignore
+  const names = new Set<string>();
+  for (const { strands } of c.sections)
+    for (const [name, type] of Object.entries(strands))
+      if (c.strand_types[type]?.role === 'earth') names.add(name);
+  const isEarth = (strand: string) => names.has(strand) || strand.endsWith('!earth');
   return {
     ...c,
     energiser: { ...c.energiser, hot_strands: [] },

@@ -5,7 +5,8 @@
 import { recordOf, type Animal, type SeasonId } from '../plan/catalogue.js';
 import { simulate } from '../pulse/simulate.js';
 import { assemble, drive, factorOf } from './assembly.js';
-import { circuitOf, strandName } from './circuit.js';
+import { circuitOf } from './circuit.js';
+import { strandName } from './joined.js';
 import { earthOf, earthPart } from './earthSide.js';
 import { carries } from './leakage.js';
 import { pulseNet, type Place } from './pulseNet.js';
@@ -83,10 +84,13 @@ function returnOf(
   if (k < 0 || !live) return null;
   const a = assemble(earthPart(circuitOf(net, season)));
   const marks = net.topology.marks[place.line]!;
-  const near = marks.reduce((x, m) =>
+  const { runs } = net.wired[place.line]!;
+  const run = Math.max(0, runs.findIndex((r) => place.at_m >= r.from_m && place.at_m <= r.to_m)); // prettier-ignore
+  const own = marks.filter((m) => m.s >= runs[run]!.from_m - 0.31 && m.s <= runs[run]!.to_m + 0.31);
+  const near = own.reduce((x, m) =>
     Math.abs(m.s - place.at_m) < Math.abs(x.s - place.at_m) ? m : x,
   );
-  const node = a.nodes.find(near.location, strandName(place.line, k));
+  const node = a.nodes.find(near.location, strandName(place.line, k, run));
   if (node === undefined || a.row[node]! < 0) return null;
   const home = a.groups.of[node] === a.groups.of[a.earth] ? a.earth : -1;
   const volts = drive(a, factorOf(a), home, node);

@@ -2,9 +2,11 @@
 import type { SeasonId } from '../plan/catalogue.js';
 import type { Load, PulseLine } from '../pulse/simulate.js';
 import { cablesOf, feedOf } from './circuit.js';
+import { joinedOf } from './fed.js';
+import type { Joined } from './joined.js';
 import { carries } from './leakage.js';
 import { cableConstants, constantsOf, type Constants } from './tied.js';
-import type { Network } from './wired.js';
+import type { Electric, Network } from './wired.js';
 
 /** A place of a line, by plan distance, m. */
 export interface Place {
@@ -72,6 +74,8 @@ interface Wire {
   readonly line: string;
   /** Metres over ground for each of plan. */
   readonly ground: number;
+  /** Strands that nothing feeds. */
+  readonly dead: readonly number[];
   readonly nodes: Node[];
 }
 
@@ -80,7 +84,8 @@ export function pulseNet(net: Network, season: SeasonId, beside: Beside = {}): P
   const { energiser, wired, topology, cat } = net;
   const own = beside.feed ? null : feedOf(energiser, wired, topology);
   if (!own && !beside.feed) return null;
-  const wires = wiresOf(net, season);
+  const joined = joinedOf(net, season);
+  const wires = wiresOf(net, season, joined);
   const placed = (p: Place): string | null => nameAt(wires, p);
   const feed = own
     ? { at: own.location, lead_m: own.lead_m }
@@ -107,22 +112,23 @@ export function pulseNet(net: Network, season: SeasonId, beside: Beside = {}): P
     pieces.push(piece);
   };
   const constants = new Map<string, Constants>();
-  const like = (line: string): Constants => {
-    let of = constants.get(line);
+  const like = (line: string, dead: readonly number[] = []): Constants => {
+    const key = [line, ...dead].join();
+    let of = constants.get(key);
     if (!of) {
-      of = constantsOf(wired[line]!.line, season, growthBeside(beside, line), cat);
-      constants.set(line, of);
+      of = constantsOf(without(wired[line]!.line, dead), season, growthBeside(beside, line), cat);
+      constants.set(key, of);
     }
     return of;
   };
-  for (const { line, ground, nodes } of wires) {
+  for (const { line, ground, dead, nodes } of wires) {
     let start = nodes[0]!;
     nodes.slice(1).forEach((node, k) => {
       const last = k === nodes.length - 2;
       // What merely goes on through a place is one stretch: as many cells as its length asks for, no more.
       if (!last && !node.own && ways.get(node.before) === 2) return;
       const piece = { line, from_m: start.s, to_m: node.s };
-      put(start.after, node.before, (node.s - start.s) * ground, like(line), piece);
+      put(start.after, node.before, (node.s - start.s) * ground, like(line, dead), piece);
       start = node;
     });
   }
@@ -144,18 +150,31 @@ export function pulseNet(net: Network, season: SeasonId, beside: Beside = {}): P
 }
 
 /** Every run with live strands in a season, and its places by their names in the circuit. */
-function wiresOf({ ids, wired, topology }: Network, season: SeasonId): Wire[] {
+function wiresOf(
+  { ids, wired, topology }: Network,
+  season: SeasonId,
+  joined: Joined | null,
+): Wire[] {
   return ids.flatMap((id) => {
     const { line, runs } = wired[id]!;
     if (!line.strands.some((s) => s.duty === 'live' && carries(s, season))) return [];
-    return runs.flatMap((run): Wire[] => {
+    return runs.flatMap((run, r): Wire[] => {
       const nodes = topology.marks[id]!.filter(
         (m) => m.s >= run.from_m - NEAR && m.s <= run.to_m + NEAR,
-      ).map((m) => ({ s: m.s, before: m.location, after: m.location, own: false }));
+      ).map((m) => {
+        const name = joined?.nodeAt(m.location, id, r) ?? m.location;
+        return { s: m.s, before: name, after: name, own: false };
+      });
       const ground = run.ground_m / Math.max(run.to_m - run.from_m, 1e-6);
-      return nodes.length < 2 ? [] : [{ line: id, ground, nodes }];
+      return nodes.length < 2 ? [] : [{ line: id, ground, dead: joined?.dead(id, r) ?? [], nodes }];
     });
   });
+}
+
+/** A line whose dead strands carry nothing; where all are dead nothing reaches it, whatever it is made of. */
+function without(line: Electric, dead: readonly number[]): Electric {
+  const strands = line.strands.map((s, i) => (dead.includes(i) ? { ...s, duty: 'cold' as const } : s)); // prettier-ignore
+  return dead.length > 0 && strands.some((s) => s.duty === 'live') ? { ...line, strands } : line;
 }
 
 const wireAt = (wires: readonly Wire[], p: Place): Wire | undefined =>

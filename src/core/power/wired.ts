@@ -5,7 +5,7 @@ import type { Topology } from '../plan/topology.js';
 import type { Run } from '../report/schema.js';
 
 /** Of a line, what the circuit rests on: posts, names and tension change no volts. */
-export type Electric = Pick<Line, 'id' | 'vertices' | 'strands' | 'growth'>;
+export type Electric = Pick<Line, 'id' | 'vertices' | 'strands' | 'growth' | 'joins'>;
 
 /** A line with what the circuit needs to know of it. */
 export interface WiredLine {

@@ -1,0 +1,89 @@
+/** What is tied to what, and what of the fence hangs on its energiser through it. */
+import { memoFew } from '../../base/memo.js';
+import type { Continuity } from '../../joins/continuity.js';
+import { circuitOf } from '../../power/circuit.js';
+import { fedOf } from '../../power/fed.js';
+import { strandOf } from '../../power/joined.js';
+import type { Network } from '../../power/wired.js';
+import type { Report } from '../../report/schema.js';
+import type { Door, ShownWhole, WholeGiven } from '../part.js';
+import type { PowerWhole } from '../power/index.js';
+import { keys } from './keys.js';
+import { placed } from './placed.js';
+import { liveToEarth } from './rules/liveToEarth.js';
+import { strandDead } from './rules/strandDead.js';
+
+type Fed = Report['fed'][string];
+
+export const joins = {
+  id: 'joins' as const,
+  keys,
+  ...placed,
+  // A tie to a line or strand that has gone since ties nothing: taking something away must not be refused for it.
+  check({ plan, say }: Door): void {
+    for (const [id, line] of Object.entries(plan.lines))
+      line.joins?.forEach(({ ties }, k) =>
+        ties.forEach(({ a, b }, t) => {
+          const same = a.line === b.line && a.side === b.side && a.strand === b.strand;
+          if (same) say(`/lines/${id}/joins/${k}/ties/${t}`, 'a strand is tied to itself');
+        }),
+      );
+  },
+  property() {
+    const known = memoFew<Fed | null>(4);
+    return ({ plan, cat, whole }: WholeGiven): ShownWhole<typeof keys> => {
+      const { wired, topology, groups } = (whole as { power: PowerWhole }).power;
+      const fed: Report['fed'] = {};
+      for (const { lines: ids, energisers } of groups)
+        for (const energiser of energisers) {
+          const on = ids.flatMap((id) => [wired[id], topology.marks[id]]);
+          const own = known.get(energiser.id, [energiser, plan.soil, plan.sizing, cat, ...on], () =>
+            fedBy({ energiser, ids, wired, topology, plan, cat }),
+          );
+          if (own) fed[energiser.id] = own;
+        }
+      return { fed };
+    };
+  },
+  rules: [strandDead, liveToEarth],
+};
+
+/** Continuity of a network as built today, its stretches put together by run. */
+function fedBy(net: Network): Fed | null {
+  const found = fedOf(circuitOf(net, 'today'));
+  if (!found) return null;
+  const { live_m, fed_m, dead, break_cost, live_touches_earth: touches } = found;
+  return {
+    live_m,
+    fed_m,
+    touches,
+    dead: byRun(net, dead).map(({ line, from_m, to_m, strands }) => ({
+      line,
+      from_m,
+      to_m,
+      strands,
+    })),
+    single: byRun(net, break_cost),
+  };
+}
+
+/** Stretches by the run that they are of; of what one break costs, the dearest. */
+function byRun(
+  net: Network,
+  stretches: readonly (Continuity['dead'][number] & { readonly lost_m?: number })[],
+): Fed['single'] {
+  const out = new Map<string, Fed['single'][number]>();
+  for (const { strand: name, lost_m = 0 } of stretches) {
+    const own = strandOf(name);
+    if (!own) continue;
+    const key = `${own.line} ${own.run}`;
+    let one = out.get(key);
+    if (!one) {
+      const { from_m, to_m } = net.wired[own.line]!.runs[own.run]!;
+      out.set(key, (one = { line: own.line, from_m, to_m, strands: [], lost_m: 0 }));
+    }
+    if (!one.strands.includes(own.strand)) one.strands.push(own.strand);
+    one.lost_m = Math.max(one.lost_m, lost_m);
+  }
+  return [...out.values()];
+}

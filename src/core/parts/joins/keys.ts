@@ -1,0 +1,85 @@
+/** What is tied to what: by hand at the places of a line, and what of the fence is fed through it. */
+import { Type } from '@sinclair/typebox';
+import { along, closed, id, num, str } from '../../plan/schemaParts.js';
+
+/** The end of a strand at a place. */
+export const EndSchema = Type.Object(
+  {
+    line: Type.Optional(
+      Type.Unsafe<string>({ ...id, description: 'another line that meets here' }),
+    ),
+    side: Type.Union([Type.Literal('before'), Type.Literal('after'), Type.Literal('through')], {
+      description: 'of the run that ends here, of the one that begins, or of one that goes through',
+    }),
+    strand: Type.Integer({ minimum: 0, maximum: 19, description: 'its place among the strands' }),
+  },
+  closed,
+);
+
+export const TieSchema = Type.Object(
+  {
+    a: EndSchema,
+    b: EndSchema,
+    kind: Type.Union([Type.Literal('hand'), Type.Literal('clamp'), Type.Literal('tap')], {
+      description: 'tied by hand, bolted line clamp, open tap crimp',
+    }),
+  },
+  closed,
+);
+
+export const JoinSchema = Type.Object(
+  { at_m: along, ties: Type.Array(TieSchema, { maxItems: 200 }) },
+  { ...closed, description: 'all that is tied at a place, instead of what is proposed there' },
+);
+
+/** Strands of one run that are alike. */
+const StrandsSchema = Type.Object(
+  {
+    line: str,
+    from_m: num,
+    to_m: num,
+    strands: Type.Array(Type.Integer(), { minItems: 1 }),
+  },
+  closed,
+);
+
+export const FedSchema = Type.Object(
+  {
+    live_m: num,
+    fed_m: num,
+    touches: Type.Boolean({
+      description: 'live strands are joined to the earth terminal by metal',
+    }),
+    dead: Type.Array(StrandsSchema),
+    single: Type.Array(
+      Type.Composite(
+        [
+          StrandsSchema,
+          Type.Object({ lost_m: Type.Number({ description: 'live strand that one break costs' }) }),
+        ],
+        closed,
+      ),
+      { description: 'fed from one side only' },
+    ),
+  },
+  { ...closed, description: 'what hangs on an energiser by metal, as built today, m of strand' },
+);
+
+export const keys = {
+  plan: {
+    line: {
+      joins: Type.Optional(
+        Type.Array(JoinSchema, {
+          maxItems: 1000,
+          description:
+            'places whose ties were set by hand, in order; elsewhere they are as proposed',
+        }),
+      ),
+    },
+    property: {},
+  },
+  report: {
+    line: {},
+    property: { fed: Type.Record(str, FedSchema, { description: 'by energiser' }) },
+  },
+} as const;
