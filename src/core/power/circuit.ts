@@ -3,12 +3,11 @@ import { figure, type Catalogue, type SeasonId, recordOf } from '../plan/catalog
 import { distance, pointAt } from '../plan/geometry.js';
 import type { Energiser, Gate, Plan } from '../plan/schema.js';
 import type { Mark, Topology } from '../plan/topology.js';
-import type { Run } from '../report/schema.js';
 import { rodsOf, strandRods } from './earthing.js';
 import { carries, growthOf, leakage } from './leakage.js';
 import type { Circuit, Jumper, Section, Shunt, StrandType } from './network.js';
 import { handTies, strandName } from './joined.js';
-import type { Electric, Network, WiredLine } from './wired.js';
+import { insideOf, NEAR, type Electric, type Network, type WiredLine } from './wired.js';
 
 const resistanceKey = {
   planning: 'planning_ohm_per_km',
@@ -53,9 +52,6 @@ export function presentAt({ ids, wired, topology }: Network, season: SeasonId): 
   }
   return present;
 }
-
-const insideOf = (run: Run, marks: readonly Mark[]): Mark[] =>
-  marks.filter((m) => m.s >= run.from_m - 0.31 && m.s <= run.to_m + 0.31);
 
 export interface Cable {
   readonly id: string;
@@ -250,7 +246,7 @@ function strandsOf(line: Electric, run: number, season: SeasonId): Record<string
 
 /** The marks on both sides of a gate; null when one side has no fence. */
 export function gateEnds(gate: Gate, marks: readonly Mark[]): [Mark, Mark] | null {
-  const close = (s: number) => marks.find((m) => Math.abs(m.s - s) <= 0.31);
+  const close = (s: number) => marks.find((m) => Math.abs(m.s - s) <= NEAR);
   const a = close(gate.at_m - gate.width_m / 2);
   const b = close(gate.at_m + gate.width_m / 2);
   return a && b && a !== b ? [a, b] : null;

@@ -3,7 +3,7 @@ import { judgeOf, type Continuity } from '../joins/continuity.js';
 import type { SeasonId } from '../plan/catalogue.js';
 import { circuitOf, presentAt } from './circuit.js';
 import type { Circuit } from './circuitTypes.js';
-import { anyByHand, handTies, joinedBy, strandOf, type Joined } from './joined.js';
+import { handTies, joinedBy, strandOf, type Joined } from './joined.js';
 import type { Network } from './wired.js';
 
 /** Continuity of a circuit of the plan, m of fence strand. Null while the energiser feeds no live strand. */
@@ -20,11 +20,12 @@ export function fedOf(circuit: Circuit): Continuity | null {
 
 /** What joins set by hand make of the runs; null where all of them are as proposed, and every run hangs together. */
 export function joinedOf(net: Network, season: SeasonId): Joined | null {
-  if (!anyByHand(net)) return null;
+  const hand = handTies(net);
+  if (hand.size === 0) return null;
   const fed = fedOf(circuitOf(net, season));
   const present = presentAt(net, season);
   return joinedBy(
-    handTies(net),
+    hand,
     (location) => present.get(location)?.live ?? [],
     new Set(fed?.dead.map((d) => d.strand).filter((name) => strandOf(name) !== null)),
   );

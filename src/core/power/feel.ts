@@ -12,7 +12,7 @@ import { carries } from './leakage.js';
 import { pulseNet, type Place } from './pulseNet.js';
 import { unitOf } from './unit.js';
 import { pulseOptions } from './volts.js';
-import type { Network } from './wired.js';
+import { insideOf, type Network } from './wired.js';
 
 /** The network as it is seen from a place: peak volts with nothing touching, and what it stands behind. */
 export interface Seen {
@@ -86,8 +86,7 @@ function returnOf(
   const marks = net.topology.marks[place.line]!;
   const { runs } = net.wired[place.line]!;
   const run = Math.max(0, runs.findIndex((r) => place.at_m >= r.from_m && place.at_m <= r.to_m)); // prettier-ignore
-  const own = marks.filter((m) => m.s >= runs[run]!.from_m - 0.31 && m.s <= runs[run]!.to_m + 0.31);
-  const near = own.reduce((x, m) =>
+  const near = insideOf(runs[run]!, marks).reduce((x, m) =>
     Math.abs(m.s - place.at_m) < Math.abs(x.s - place.at_m) ? m : x,
   );
   const node = a.nodes.find(near.location, strandName(place.line, k, run));

@@ -4,7 +4,7 @@
  */
 import type { Plan } from '../plan/schema.js';
 import type { Run } from '../report/schema.js';
-import type { Network } from './wired.js';
+import { NEAR, type Network } from './wired.js';
 
 type Tie = NonNullable<Plan['lines'][string]['joins']>[number]['ties'][number];
 
@@ -17,9 +17,6 @@ export function strandOf(name: string): { line: string; strand: number; run: num
   const found = /^(.+)\/(\d+)(?:~(\d+))?$/.exec(name);
   return found && { line: found[1]!, strand: Number(found[2]), run: Number(found[3] ?? 0) };
 }
-
-/** Nearer than this to a named place, m, a join is at that place. */
-const NEAR = 0.31;
 
 /** Strands that are tied by hand, by place. */
 export type HandTies = ReadonlyMap<string, readonly (readonly [a: string, b: string])[]>;
@@ -80,8 +77,14 @@ export function joinedBy(
     const own = strandOf(name);
     return own?.line === line && own.run === run;
   };
+  const deadOf = new Map<string, number[]>();
+  for (const name of dead) {
+    const { line, run, strand } = strandOf(name)!;
+    const key = strandName(line, 0, run);
+    deadOf.set(key, [...(deadOf.get(key) ?? []), strand]);
+  }
   return {
-    dead: (line, run) => [...dead].filter(of(line, run)).map((name) => strandOf(name)!.strand),
+    dead: (line, run) => deadOf.get(strandName(line, 0, run)) ?? [],
     nodeAt(location, line, run) {
       if (!hand.has(location)) return location;
       const own = groupsAt(location);
@@ -111,7 +114,3 @@ function hangTogether(
   }
   return group;
 }
-
-/** Whether anything in a network is tied by hand. */
-export const anyByHand = ({ ids, wired }: Network): boolean =>
-  ids.some((id) => (wired[id]!.line.joins?.length ?? 0) > 0);

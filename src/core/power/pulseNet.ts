@@ -6,7 +6,7 @@ import { joinedOf } from './fed.js';
 import type { Joined } from './joined.js';
 import { carries } from './leakage.js';
 import { cableConstants, constantsOf, type Constants } from './tied.js';
-import type { Electric, Network } from './wired.js';
+import { insideOf, NEAR, type Electric, type Network } from './wired.js';
 
 /** A place of a line, by plan distance, m. */
 export interface Place {
@@ -57,9 +57,6 @@ export interface Piece {
   readonly from_m: number;
   readonly to_m: number;
 }
-
-/** Nearer than this to a named place, m, a place is that place. */
-const NEAR = 0.31;
 
 interface Node {
   readonly s: number;
@@ -159,9 +156,7 @@ function wiresOf(
     const { line, runs } = wired[id]!;
     if (!line.strands.some((s) => s.duty === 'live' && carries(s, season))) return [];
     return runs.flatMap((run, r): Wire[] => {
-      const nodes = topology.marks[id]!.filter(
-        (m) => m.s >= run.from_m - NEAR && m.s <= run.to_m + NEAR,
-      ).map((m) => {
+      const nodes = insideOf(run, topology.marks[id]!).map((m) => {
         const name = joined?.nodeAt(m.location, id, r) ?? m.location;
         return { s: m.s, before: name, after: name, own: false };
       });

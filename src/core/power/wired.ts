@@ -1,8 +1,15 @@
 /** What the volts of an energiser rest on. */
 import type { Catalogue } from '../plan/catalogue.js';
 import type { Energiser, Gate, Line, Plan } from '../plan/schema.js';
-import type { Topology } from '../plan/topology.js';
+import type { Mark, Topology } from '../plan/topology.js';
 import type { Run } from '../report/schema.js';
+
+/** What lies no further than this from a named place, m, is at that place. */
+export const NEAR = 0.31;
+
+/** The named places of a run, both ends among them. */
+export const insideOf = (run: Run, marks: readonly Mark[]): Mark[] =>
+  marks.filter((m) => m.s >= run.from_m - NEAR && m.s <= run.to_m + NEAR);
 
 /** Of a line, what the circuit rests on: posts, names and tension change no volts. */
 export type Electric = Pick<Line, 'id' | 'vertices' | 'strands' | 'growth' | 'joins'>;

@@ -7,9 +7,7 @@ import {
   type Scene,
 } from '../../../findings/rule.js';
 import type { Line } from '../../../plan/schema.js';
-
-/** Nearer than this to an end of a run, m, a join is at that end. */
-const NEAR = 0.31;
+import { NEAR } from '../../../power/wired.js';
 
 /** Strands that hang on the posts as live ones, and are tied to nothing that is fed, while others of the run are. */
 export const strandDead: Rule = {
