@@ -22,18 +22,20 @@ test('the volts stand on map and section, and the season repaints them', async (
 });
 
 test('no unit is enough for the demo: what helps is ranked, judged, and splitting is done and undone', async ({ page }) => {
+  // Some seconds of work for the machine, and a busy machine has others to serve.
+  test.slow();
   const id = await open(page, 'power');
   await tab(page, 'Unit');
   await expect(page.locator('[data-recommended=none]')).toContainText('No unit within the limit');
   const remedies = page.getByRole('group', { name: 'What would help' });
-  await expect(remedies.getByRole('row').nth(1)).toContainText('kV', { timeout: 20_000 });
+  await expect(remedies.getByRole('row').nth(1)).toContainText('kV', { timeout: 90_000 });
   const shares = await remedies.getByText(/% of the aim/).allTextContents();
   const figures = shares.map((t) => Number(/(\d+)/.exec(t)![1]));
   expect(figures).toEqual([...figures].sort((a, b) => b - a));
   await axe(page);
   await page.getByRole('button', { name: /^Two fences instead of one/ }).click();
   const offer = page.locator('[data-split]');
-  await expect(offer).toContainText('does not conduct', { timeout: 20_000 });
+  await expect(offer).toContainText('does not conduct', { timeout: 60_000 });
   await offer.getByRole('button', { name: 'Part it' }).click();
   await saved(page);
   await expect.poll(async () => Object.keys((await stored(page, id)).plan.energisers).length).toBe(3);
@@ -74,7 +76,7 @@ test('places are tried on the map and by a press; far from the mains is said and
   await open(page, 'power');
   await tab(page, 'Where');
   const table = page.getByRole('group', { name: 'Places for the unit' });
-  await expect(table.getByRole('row').nth(3)).toContainText('kV', { timeout: 20_000 });
+  await expect(table.getByRole('row').nth(3)).toContainText('kV', { timeout: 90_000 });
   await expect(table.getByText('far from the mains').first()).toBeVisible();
   await page.getByLabel(/^Map of the volts/).click({ position: { x: 200, y: 250 } });
   await expect(table.getByRole('row', { name: /the place pressed/ })).toBeVisible({ timeout: 20_000 });

@@ -82,7 +82,7 @@ describe('a helper', () => {
     const start = performance.now();
     const late = short.run('calc', long);
     await expect(late).rejects.toMatchObject({ status: 422, message: expect.stringContaining('longer than') }); // prettier-ignore
-    expect(performance.now() - start).toBeLessThan(3000);
+    expect(performance.now() - start).toBeLessThan(10_000);
     short.close();
     expect(await pool.run('calc', bays)).toHaveProperty('text');
   });

@@ -23,7 +23,7 @@ import { exportAs } from '../exports.js';
 import { planStore, type PlanStore } from '../store.js';
 
 export interface Limits {
-  /** Time that any input has, and what each megabyte of it adds. */
+  /** Work of a processor that any input has, s, and what each megabyte of it adds. */
   readonly seconds: number;
   readonly secondsPerMegabyte: number;
   /** Resident memory of the process. */

@@ -1,4 +1,4 @@
-/** A few helper processes for jobs: each stopped at its limit of time or memory, or when nobody waits. */
+/** A few helper processes for jobs: each stopped at its limit of work or memory, or when nobody waits. */
 import { fork, type ChildProcess } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
 import { setPriority } from 'node:os';
@@ -27,8 +27,14 @@ interface Waiting {
 
 interface Helper {
   readonly child: ChildProcess;
-  job: (Waiting & { readonly number: number; stop(): void }) | null;
+  job: (Waiting & { readonly number: number; begun(): void; stop(): void }) | null;
 }
+
+/**
+ * By the clock a job may take so many times its limit of work: on a machine that is busy with other things,
+ * sound input must not be refused, and a job that waits for something that never comes must still end.
+ */
+const PATIENCE = 5;
 
 export interface PoolOptions {
   /** The built worker.ts. */
@@ -39,7 +45,7 @@ export interface PoolOptions {
   readonly queue?: number;
   /** What a job may take; its own limits where nothing else is said. */
   limitsOf?(name: JobName): Limits;
-  /** How often the memory of a helper is looked at, ms. */
+  /** How often the work and memory of a helper are looked at, ms. */
   readonly look_ms?: number;
 }
 
@@ -79,6 +85,7 @@ export function createPool(options: PoolOptions): Pool {
     child.on('message', (answer: Answer) => {
       const { job } = helper;
       if (job?.number !== answer.number) return;
+      if ('begun' in answer) return job.begun();
       free(helper);
       if ('outcome' in answer) job.done(answer.outcome);
       else if (answer.fault) job.fail(new JobError(500, answer.reason));
@@ -129,18 +136,17 @@ export function createPool(options: PoolOptions): Pool {
     const number = ++numbers;
     const size = (waiting.input as { body?: string | Uint8Array }).body?.length ?? 0;
     const seconds = limits.seconds + (limits.secondsPerMegabyte * size) / 1e6;
-    const late = setTimeout(
-      () =>
-        end(
-          helper,
-          new JobError(422, `it took longer than ${seconds.toFixed(0)} s and was stopped`),
-        ),
-      1000 * seconds,
-    );
+    const tooLong = () =>
+      end(helper, new JobError(422, `it took longer than ${seconds.toFixed(0)} s and was stopped`));
+    const late = setTimeout(tooLong, 1000 * PATIENCE * seconds);
+    // Counted from where the helper takes the job: its own start is not the job's fault.
+    let before: number | null = null;
     const look = setInterval(() => {
-      void residentMegabytes(helper.child.pid).then((now) => {
-        if (now > limits.megabytes && helper.job?.number === number)
+      void spentBy(helper.child.pid).then(({ megabytes, work_s }) => {
+        if (helper.job?.number !== number) return;
+        if (megabytes > limits.megabytes)
           end(helper, new JobError(422, 'it took too much memory and was stopped'));
+        else if (before !== null && work_s - before > seconds) tooLong();
       });
     }, look_ms);
     const left = () => end(helper, new JobError(499, 'nobody waits for it any more'));
@@ -150,7 +156,8 @@ export function createPool(options: PoolOptions): Pool {
       clearInterval(look);
       waiting.signal?.removeEventListener('abort', left);
     };
-    helper.job = { ...waiting, number, stop };
+    const begun = () => void spentBy(helper.child.pid).then(({ work_s }) => (before = work_s));
+    helper.job = { ...waiting, number, begun, stop };
     const { name, input } = waiting;
     helper.child.send({ number, name, input, output: limits.output });
   }
@@ -181,10 +188,16 @@ export function createPool(options: PoolOptions): Pool {
   };
 }
 
-/** Resident memory of a process where the system tells it, MB; 0 where it does not. */
-async function residentMegabytes(pid: number | undefined): Promise<number> {
-  const text = await readFile(`/proc/${pid}/statm`, 'utf8').catch(() => '');
-  return (Number(text.split(' ')[1] ?? 0) * 4096) / 1024 / 1024;
+/** Ticks of a processor in a second, as Linux tells them. */
+const TICKS = 100;
+
+/** Resident memory of a process, MB, and the work that processors did for it; 0 where the system does not tell. */
+async function spentBy(pid: number | undefined): Promise<{ megabytes: number; work_s: number }> {
+  const text = await readFile(`/proc/${pid}/stat`, 'utf8').catch(() => '');
+  // After the name, which may hold blanks: the state is field 3, user and system time 14 and 15, resident pages 24.
+  const field = text.slice(text.lastIndexOf(')') + 2).split(' ');
+  const at = (n: number) => Number(field[n - 3] ?? 0);
+  return { megabytes: (at(24) * 4096) / 1024 / 1024, work_s: (at(14) + at(15)) / TICKS };
 }
 
 function quietly(run: () => void): void {

@@ -10,16 +10,20 @@ export interface Order {
   readonly output: number;
 }
 
-export type Answer = { readonly number: number } & (
-  | { readonly outcome: Outcome }
-  | { readonly place: string; readonly reason: string; readonly fault: boolean }
-);
+export type Answer = { readonly number: number } &
+  /** The helper is up and takes the job now. */
+  (
+    | { readonly begun: true }
+    | { readonly outcome: Outcome }
+    | { readonly place: string; readonly reason: string; readonly fault: boolean }
+  );
 
 process.on('message', (order: Order) => void serve(order));
 // The server has gone: so does its helper.
 process.on('disconnect', () => process.exit());
 
 async function serve({ number, name, input, output }: Order): Promise<void> {
+  process.send!({ number, begun: true } satisfies Answer);
   process.send!(await work(number, JOBS[name] as unknown as Job<never>, input, output));
 }
 
@@ -28,7 +32,7 @@ async function work(
   job: Job<never>,
   input: never,
   output: number,
-): Promise<Answer> {
+): Promise<Exclude<Answer, { begun: true }>> {
   try {
     const outcome = await job.run(input);
     const size = Object.values(outcome).reduce((n, text) => n + text.length, 0);
