@@ -5,13 +5,14 @@ import {
   Fragment,
   startTransition,
   useEffect,
-  useLayoutEffect,
   useMemo,
+  useRef,
   useState,
   type HTMLAttributes,
   type ReactNode,
   type RefObject,
 } from 'react';
+import { flushSync } from 'react-dom';
 import { WhereFrom, type Origin } from './Num.js';
 import { useRoving } from './roving.js';
 
@@ -85,6 +86,8 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
     getScrollElement: () => box.current,
     estimateSize: () => ROW_PX,
     overscan: 12,
+    // Until it is measured: without rows at first the whole step would be laid out twice.
+    initialRect: { width: 600, height: 420 },
     enabled: long,
   });
   const chosen = p.chosen ? p.rows.findIndex((row, i) => p.chosen!(row, i)) : -1;
@@ -214,23 +217,25 @@ function CellName<T>({ of }: { of: Column<T> }) {
  * cut off, and nobody is to scroll sideways.
  */
 function useStacked(box: RefObject<HTMLDivElement | null>, may: boolean): boolean {
-  /** Width that the table wants, px; null: it fits. */
-  const [wants, setWants] = useState<number | null>(null);
-  const [room, setRoom] = useState(Infinity);
-  useLayoutEffect(() => {
+  const [stacked, setStacked] = useState(false);
+  /** Width that the table wants where it did not fit, px. */
+  const wants = useRef(0);
+  useEffect(() => {
     const el = box.current;
     if (!el || !may) return;
     const measure = () => {
-      setRoom(el.clientWidth);
       const table = el.firstElementChild;
-      if (!el.classList.contains('stacked') && table && table.scrollWidth > el.clientWidth + 1)
-        setWants(table.scrollWidth);
+      if (el.classList.contains('stacked')) return setStacked(el.clientWidth < wants.current);
+      if (!table || table.scrollWidth <= el.clientWidth + 1) return;
+      wants.current = table.scrollWidth;
+      setStacked(true);
     };
-    measure();
-    const watch = new ResizeObserver(measure);
+    // An observer is called when the panes have their sizes: asked before, the whole step would be laid out for it,
+    // and at a width that it will not have. At once, so that nobody sees it the other way.
+    const watch = new ResizeObserver(() => flushSync(measure));
     watch.observe(el);
     if (el.firstElementChild) watch.observe(el.firstElementChild);
     return () => watch.disconnect();
   }, [box, may]);
-  return may && wants !== null && room < wants;
+  return may && stacked;
 }
