@@ -6,7 +6,8 @@ import type { Mark, Topology } from '../plan/topology.js';
 import { rodsOf, strandRods } from './earthing.js';
 import { carries, growthOf, leakage } from './leakage.js';
 import type { Circuit, Jumper, Section, Shunt, StrandType } from './network.js';
-import { handTies, strandName } from './joined.js';
+import { strandName } from './joined.js';
+import { tiesOf, type TiesHere } from './ties.js';
 import { insideOf, NEAR, type Electric, type Network, type WiredLine } from './wired.js';
 
 const resistanceKey = {
@@ -27,12 +28,12 @@ export function circuitMarks(w: WiredLine, maxPiece: number): number[] {
   return out;
 }
 
-/** Strands that carry at each place, by duty. */
-type Present = Map<string, { live: string[]; earth: string[] }>;
-
 /** The live and earth strands that reach each place in a season. */
-export function presentAt({ ids, wired, topology }: Network, season: SeasonId): Present {
-  const present: Present = new Map();
+export function presentAt(
+  { ids, wired, topology }: Network,
+  season: SeasonId,
+): Map<string, { live: string[]; earth: string[] }> {
+  const present = new Map<string, { live: string[]; earth: string[] }>();
   for (const id of ids) {
     const { line, runs } = wired[id]!;
     for (const [k, run] of runs.entries()) {
@@ -90,10 +91,58 @@ export function cablesOf(
   );
 }
 
+/** Where earth strands are bonded to rods of their own along their runs. */
+export interface StrandRod {
+  readonly line: string;
+  readonly s: number;
+  readonly location: string;
+  readonly strand: string;
+}
+
+/** What is tied where in a season, and the rods of the earth strands. */
+export interface Tying {
+  readonly present: ReturnType<typeof presentAt>;
+  readonly ties: ReadonlyMap<string, TiesHere>;
+  readonly rods: readonly StrandRod[];
+}
+
 /**
- * The circuit of one energiser, strand by strand: strands tied at both ends of every run and wherever lines meet, but
- * where their ties were set by hand; cable under gates that have it.
+ * What is tied at every place: as set by hand, else each duty at both ends of every run, wherever lines meet and where
+ * the lead-out comes in; earth strands at their rods too.
  */
+export function tyingOf(net: Network, season: SeasonId): Tying {
+  const { energiser, ids, wired, topology, cat } = net;
+  const present = presentAt(net, season);
+  const ended = new Set<string>();
+  const rods: StrandRod[] = [];
+  for (const id of ids) {
+    const { line, runs } = wired[id]!;
+    for (const [r, run] of runs.entries()) {
+      const inside = insideOf(run, topology.marks[id]!);
+      if (inside.length < 2) continue;
+      ended.add(inside[0]!.location).add(inside.at(-1)!.location);
+      const earth = line.strands.findIndex((s) => s.duty === 'earth' && carries(s, season));
+      if (earth < 0) continue;
+      let last = -Infinity;
+      for (const m of inside) {
+        if (m.s - last < figure(cat, 'earth.strandRod')) continue;
+        last = m.s;
+        rods.push({ line: id, ...m, strand: strandName(id, earth, r) });
+      }
+    }
+  }
+  // Where two lines share a place, their strands are tied there too.
+  for (const [location, here] of present) {
+    if (new Set([...here.live, ...here.earth].map((n) => n.split('/')[0])).size > 1)
+      ended.add(location);
+  }
+  // The lead-out ties every strand of its duty at the place that it reaches.
+  const feed = feedOf(energiser, wired, topology);
+  if (feed) ended.add(feed.location);
+  return { present, rods, ties: tiesOf(net, present, ended, new Set(rods.map((r) => r.location))) };
+}
+
+/** The circuit of one energiser, strand by strand; cable under gates that have it. */
 export function circuitOf(net: Network, season: SeasonId): Circuit {
   const { energiser, ids, wired, topology, plan, cat } = net;
   const resistance = plan.sizing.resistance;
@@ -107,9 +156,7 @@ export function circuitOf(net: Network, season: SeasonId): Circuit {
     },
   };
   const sections: Section[] = [];
-  const present = presentAt(net, season);
-  const tied = new Set<string>();
-  const shunts: Shunt[] = [];
+  const { present, ties, rods } = tyingOf(net, season);
 
   for (const id of ids) {
     const { line, runs } = wired[id]!;
@@ -129,46 +176,17 @@ export function circuitOf(net: Network, season: SeasonId): Circuit {
           strands,
         });
       }
-      tied.add(inside[0]!.location).add(inside.at(-1)!.location);
-      const earth = line.strands.findIndex((s) => s.duty === 'earth' && carries(s, season));
-      if (earth < 0) continue;
-      // The earth strands are bonded to rods of their own along the run.
-      let last = -Infinity;
-      for (const m of inside) {
-        if (m.s - last < figure(cat, 'earth.strandRod')) continue;
-        last = m.s;
-        const { location } = m;
-        tied.add(location);
-        const strand = strandName(id, earth, r);
-        shunts.push({ location, strand, to: 'soil', r_ohm: rod(line, m.s) });
-      }
     }
   }
-  // Where two lines share a place, their strands are tied there too.
-  for (const [location, here] of present) {
-    if (new Set([...here.live, ...here.earth].map((n) => n.split('/')[0])).size > 1)
-      tied.add(location);
-  }
-
+  const shunts = rods.map(({ line, s, location, strand }): Shunt => ({
+    location,
+    strand,
+    to: 'soil',
+    r_ohm: rod(wired[line]!.line, s),
+  }));
   const jumpers: Jumper[] = [];
-  const chain = (location: string, names: readonly string[]) => {
-    for (let k = 0; k + 1 < names.length; k++) {
-      jumpers.push({ location, strand_a: names[k]!, strand_b: names[k + 1]!, r_ohm: jumper });
-    }
-  };
-  const hand = handTies(net);
-  for (const [location, ties] of hand) {
-    const here = present.get(location);
-    const there = new Set(here && [...here.live, ...here.earth]);
-    for (const [strand_a, strand_b] of ties)
-      if (there.has(strand_a) && there.has(strand_b))
-        jumpers.push({ location, strand_a, strand_b, r_ohm: jumper });
-  }
-  for (const location of tied) {
-    if (hand.has(location)) continue;
-    chain(location, present.get(location)!.live);
-    chain(location, present.get(location)!.earth);
-  }
+  for (const [location, { ties: own }] of ties)
+    for (const { a, b } of own) jumpers.push({ location, strand_a: a, strand_b: b, r_ohm: jumper });
   for (const c of cablesOf(net, season, present)) {
     const { id: name, from, to, length_m } = c;
     sections.push({ id: name, from, to, length_m, strands: { [name]: 'cable' } });
@@ -182,9 +200,6 @@ export function circuitOf(net: Network, season: SeasonId): Circuit {
   const leadOut = (duty: 'live' | 'earth') => {
     const first = feed && present.get(feed.location)?.[duty][0];
     if (!feed || !first) return [];
-    // The cable ties every strand of its duty at the place that it reaches.
-    if (!tied.has(feed.location) && !hand.has(feed.location))
-      chain(feed.location, present.get(feed.location)![duty]);
     const name = `${energiser.id}!${duty}`;
     sections.push({
       id: name,

@@ -19,11 +19,14 @@ export function strandOf(name: string): { line: string; strand: number; run: num
 }
 
 /** Strands that are tied by hand, by place. */
-export type HandTies = ReadonlyMap<string, readonly (readonly [a: string, b: string])[]>;
+export type HandTies = ReadonlyMap<
+  string,
+  readonly { readonly a: string; readonly b: string; readonly kind: Tie['kind'] }[]
+>;
 
 /** The ties set by hand, by names of strands. Where two lines set the same place, the first one counts. */
 export function handTies({ ids, wired, topology }: Network): HandTies {
-  const out = new Map<string, readonly (readonly [string, string])[]>();
+  const out = new Map<string, HandTies extends ReadonlyMap<string, infer T> ? T : never>();
   for (const id of ids)
     for (const join of wired[id]!.line.joins ?? []) {
       const location = topology.marks[id]!.find((m) => Math.abs(m.s - join.at_m) <= NEAR)?.location;
@@ -35,9 +38,9 @@ export function handTies({ ids, wired, topology }: Network): HandTies {
         const run = own.runs.findIndex((r) => s.some((at) => REACHES[side](r, at)));
         return run < 0 ? null : strandName(line, strand, run);
       };
-      const ties = join.ties.flatMap(({ a, b }) => {
+      const ties = join.ties.flatMap(({ a, b, kind }) => {
         const [p, q] = [nameOf(a), nameOf(b)];
-        return p === null || q === null || p === q ? [] : [[p, q] as const];
+        return p === null || q === null || p === q ? [] : [{ a: p, b: q, kind }];
       });
       out.set(location, ties);
     }
@@ -104,10 +107,10 @@ export function joinedBy(
 /** Of each name, the first one that it is tied to. */
 function hangTogether(
   names: readonly string[],
-  ties: readonly (readonly [string, string])[],
+  ties: readonly { readonly a: string; readonly b: string }[],
 ): Map<string, string> {
   const group = new Map(names.map((n) => [n, n]));
-  for (const [a, b] of ties) {
+  for (const { a, b } of ties) {
     const [p, q] = [group.get(a), group.get(b)];
     if (p === undefined || q === undefined || p === q) continue;
     for (const [name, g] of group) if (g === q) group.set(name, p);

@@ -32,6 +32,6 @@ export interface Network {
   readonly ids: readonly string[];
   readonly wired: Readonly<Record<string, AimedLine>>;
   readonly topology: Topology;
-  readonly plan: Pick<Plan, 'sizing' | 'soil' | 'things' | 'climate'>;
+  readonly plan: Pick<Plan, 'sizing' | 'soil' | 'things' | 'climate' | 'connectors'>;
   readonly cat: Catalogue;
 }

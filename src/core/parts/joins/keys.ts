@@ -16,13 +16,16 @@ export const EndSchema = Type.Object(
   closed,
 );
 
+export const ConnectorSchema = Type.Union(
+  [Type.Literal('hand'), Type.Literal('clamp'), Type.Literal('tap')],
+  { description: 'tied by hand, bolted line clamp, open tap crimp' },
+);
+
 export const TieSchema = Type.Object(
   {
     a: EndSchema,
     b: EndSchema,
-    kind: Type.Union([Type.Literal('hand'), Type.Literal('clamp'), Type.Literal('tap')], {
-      description: 'tied by hand, bolted line clamp, open tap crimp',
-    }),
+    kind: ConnectorSchema,
   },
   closed,
 );
@@ -76,7 +79,7 @@ export const keys = {
         }),
       ),
     },
-    property: {},
+    property: { connectors: Type.Optional(ConnectorSchema) },
   },
   report: {
     line: {},

@@ -1,0 +1,99 @@
+/** What is tied at each place of a network: by hand in the plan, elsewhere by one rule. */
+import type { Plan } from '../plan/schema.js';
+import { handTies, strandOf } from './joined.js';
+import type { Network } from './wired.js';
+
+export type ConnectorId = NonNullable<Plan['connectors']>;
+
+/** Two strands of a place, by their names in the circuit. */
+export interface Tied {
+  readonly a: string;
+  readonly b: string;
+  readonly kind: ConnectorId;
+}
+
+export interface TiesHere {
+  readonly byHand: boolean;
+  readonly ties: readonly Tied[];
+}
+
+/** Strands that carry at a place, by duty, in the order in which the runs reach it. */
+export interface Present {
+  readonly live: readonly string[];
+  readonly earth: readonly string[];
+}
+
+/** With what strands are tied where nothing else was chosen. */
+export const USUAL_CONNECTOR: ConnectorId = 'clamp';
+
+/**
+ * What is tied, by place.
+ * @param ended places where runs end, lines meet or a cable comes in: each duty is tied there
+ * @param rods places where only the earth strands are, at a rod of their own
+ */
+export function tiesOf(
+  net: Network,
+  present: ReadonlyMap<string, Present>,
+  ended: ReadonlySet<string>,
+  rods: ReadonlySet<string>,
+): Map<string, TiesHere> {
+  const out = new Map<string, TiesHere>();
+  for (const [location, pairs] of handTies(net)) {
+    const here = present.get(location);
+    const there = new Set(here && [...here.live, ...here.earth]);
+    const ties = pairs.filter(({ a, b }) => there.has(a) && there.has(b));
+    out.set(location, { byHand: true, ties });
+  }
+  const kind = net.plan.connectors ?? USUAL_CONNECTOR;
+  for (const location of new Set([...ended, ...rods])) {
+    const here = present.get(location);
+    if (out.has(location) || !here) continue;
+    const ties = [
+      ...(ended.has(location) ? proposedTies(net, here.live) : []),
+      ...proposedTies(net, here.earth),
+    ].map(([a, b]) => ({ a, b, kind }));
+    if (ties.length > 0) out.set(location, { byHand: false, ties });
+  }
+  return out;
+}
+
+/**
+ * Strands of one duty tied at a place: those of the first run one to the next; of each further run of the same line
+ * strand by strand across the post, so that no single jumper holds the run; of another line one to the next and then
+ * once to the strand of the first that is nearest in height.
+ */
+export function proposedTies(net: Network, names: readonly string[]): [a: string, b: string][] {
+  const runs = new Map<string, string[]>();
+  for (const name of names) {
+    const { line, run } = strandOf(name)!;
+    const key = `${line} ${run}`;
+    runs.set(key, [...(runs.get(key) ?? []), name]);
+  }
+  const [first, ...others] = [...runs.values()];
+  if (!first) return [];
+  const out = ladder(first);
+  const height = (name: string) => {
+    const { line, strand } = strandOf(name)!;
+    return net.wired[line]!.line.strands[strand]!.height_m;
+  };
+  const lineOf = (name: string) => strandOf(name)!.line;
+  const strandIn = (name: string) => strandOf(name)!.strand;
+  for (const own of others) {
+    const across = own.flatMap((b): [string, string][] => {
+      const a = first.find((f) => lineOf(f) === lineOf(b) && strandIn(f) === strandIn(b));
+      return a === undefined ? [] : [[a, b]];
+    });
+    if (across.length === own.length) {
+      out.push(...across);
+      continue;
+    }
+    out.push(...ladder(own));
+    const pairs = first.flatMap((a) => own.map((b): [string, string] => [a, b]));
+    const apart = ([a, b]: [string, string]) => Math.abs(height(a) - height(b));
+    out.push(pairs.reduce((best, p) => (apart(p) < apart(best) - 1e-9 ? p : best)));
+  }
+  return out;
+}
+
+const ladder = (names: readonly string[]): [string, string][] =>
+  names.slice(1).map((b, k) => [names[k]!, b]);

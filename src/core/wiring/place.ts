@@ -1,0 +1,164 @@
+/** The places of a network where strands end, meet or are tied: what arrives there and what is tied to what. */
+import type { SeasonId } from '../plan/catalogue.js';
+import type { Strand } from '../plan/schema.js';
+import { cablesOf, circuitOf, feedOf, gateEnds, tyingOf } from '../power/circuit.js';
+import { fedOf } from '../power/fed.js';
+import { strandName, strandOf } from '../power/joined.js';
+import type { ConnectorId } from '../power/ties.js';
+import { insideOf, NEAR, type Network } from '../power/wired.js';
+
+export type Side = 'before' | 'after' | 'through';
+
+/** A strand at a place: one that ends there, or goes through. */
+export interface Arriving {
+  /** Its name in the circuit. */
+  readonly name: string;
+  readonly line: string;
+  readonly side: Side;
+  /** Its place among the strands of the line. */
+  readonly strand: number;
+  readonly duty: Strand['duty'];
+  readonly height_m: number;
+  readonly wire: string;
+}
+
+/** Of live strands: fed from both ends, from one end only, from none. */
+export type Fed = 'twice' | 'once' | 'dead';
+
+export type PlaceKind = 'unit' | 'gate' | 'branch' | 'corner' | 'start' | 'stop' | 'rod';
+
+/** What leads away from a place: under a gate, to the unit, to a rod. */
+export interface Lead {
+  readonly to: 'gate' | 'unit' | 'rod';
+  readonly duty: 'live' | 'earth';
+  /** Which of the arriving strands it is fixed to. */
+  readonly on: number;
+  readonly length_m: number;
+}
+
+export interface Place {
+  readonly location: string;
+  /** One of the lines that have it, and where along it, m. */
+  readonly line: string;
+  readonly at_m: number;
+  readonly kind: PlaceKind;
+  readonly arriving: readonly Arriving[];
+  /** By numbers of the arriving. */
+  readonly ties: readonly { readonly a: number; readonly b: number; readonly kind: ConnectorId }[];
+  readonly byHand: boolean;
+  readonly leads: readonly Lead[];
+}
+
+/**
+ * Places of a network, along its lines in their order.
+ * @param season in which a strand that is switched off then is not tied; by default the fence as built
+ */
+export function placesOf(net: Network, season: SeasonId = 'today'): Place[] {
+  const { ids, wired, topology, energiser } = net;
+  const { present, ties, rods } = tyingOf(net, season);
+  const feed = feedOf(energiser, wired, topology);
+  const cables = cablesOf(net, season, present);
+  const gateAt = new Set(
+    ids.flatMap((id) =>
+      wired[id]!.gates.flatMap(
+        (g) => gateEnds(g, topology.marks[id]!)?.map((m) => m.location) ?? [],
+      ),
+    ),
+  );
+  const arriving = new Map<string, Arriving[]>();
+  const at = new Map<string, { line: string; at_m: number }>();
+  const ended = new Set<string>();
+  for (const id of ids) {
+    const { line, runs } = wired[id]!;
+    for (const [k, run] of runs.entries()) {
+      const inside = insideOf(run, topology.marks[id]!);
+      if (inside.length < 2) continue;
+      for (const { location, s } of inside) {
+        if (!at.has(location)) at.set(location, { line: id, at_m: s });
+        const side = Math.abs(run.to_m - s) <= NEAR ? 'before' : Math.abs(run.from_m - s) <= NEAR ? 'after' : 'through'; // prettier-ignore
+        if (side !== 'through') ended.add(location);
+        const here = arriving.get(location) ?? [];
+        arriving.set(location, here);
+        line.strands.forEach(
+          ({ duty, height_m, wire }, strand) =>
+          here.push({ name: strandName(id, strand, k), line: id, side, strand, duty, height_m, wire }), // prettier-ignore
+        );
+      }
+    }
+  }
+  const out: Place[] = [];
+  for (const [location, here] of arriving) {
+    const own = ties.get(location);
+    const lines = new Set(here.map((a) => a.line));
+    if (!own && !ended.has(location) && lines.size < 2) continue;
+    const number = new Map(here.map((a, i) => [a.name, i]));
+    const first = (duty: 'live' | 'earth') => number.get(present.get(location)?.[duty][0] ?? '');
+    const leads: Lead[] = [];
+    const lead = (to: Lead['to'], duty: Lead['duty'], on: number | undefined, length_m: number) =>
+      on !== undefined && leads.push({ to, duty, on, length_m });
+    for (const c of cables)
+      if (c.from === location || c.to === location) lead('gate', c.duty, first(c.duty), c.length_m);
+    if (feed?.location === location)
+      for (const duty of ['live', 'earth'] as const) lead('unit', duty, first(duty), feed.lead_m);
+    for (const r of rods)
+      if (r.location === location) lead('rod', 'earth', number.get(r.strand), 0);
+    const kind: PlaceKind =
+      feed?.location === location ? 'unit'
+      : gateAt.has(location) ? 'gate'
+      : lines.size > 1 ? 'branch'
+      : !ended.has(location) ? 'rod'
+      : here.some((a) => a.side === 'before') && here.some((a) => a.side === 'after') ? 'corner'
+      : here.some((a) => a.side === 'after') ? 'start'
+      : 'stop'; // prettier-ignore
+    out.push({
+      location,
+      ...at.get(location)!,
+      kind,
+      arriving: here,
+      ties: (own?.ties ?? []).map((t) => ({ a: number.get(t.a)!, b: number.get(t.b)!, kind: t.kind })), // prettier-ignore
+      byHand: own?.byHand ?? false,
+      leads,
+    });
+  }
+  const order = new Map(ids.map((id, i) => [id, i]));
+  return out.sort((p, q) => order.get(p.line)! - order.get(q.line)! || p.at_m - q.at_m);
+}
+
+/** How each live strand of each run is fed, by its name in the circuit; null: the unit feeds none. */
+export function fedStrands(net: Network, season: SeasonId = 'today'): Map<string, Fed> | null {
+  const circuit = circuitOf(net, season);
+  const found = fedOf(circuit);
+  if (!found) return null;
+  const out = new Map<string, Fed>();
+  for (const { strands } of circuit.sections)
+    for (const [name, type] of Object.entries(strands))
+      if (strandOf(name) && circuit.strand_types[type]!.role === 'hot') out.set(name, 'twice');
+  for (const { strand } of found.one_sided) if (out.has(strand)) out.set(strand, 'once');
+  for (const { strand } of found.dead) if (out.has(strand)) out.set(strand, 'dead');
+  return out;
+}
+
+/** What a place takes: connectors, one at each strand that is tied and each lead; wire to tie with, m. */
+export function takenAt(place: Place): {
+  readonly connectors: Readonly<Record<ConnectorId, number>>;
+  readonly jumpers: number;
+  readonly jumper_m: number;
+} {
+  const kinds = new Map<number, ConnectorId>();
+  let jumper_m = 0;
+  for (const { a, b, kind } of place.ties) {
+    for (const end of [a, b]) if (!kinds.has(end)) kinds.set(end, kind);
+    const [p, q] = [place.arriving[a]!, place.arriving[b]!];
+    const across = p.line === q.line && p.side === q.side ? 0 : ROUND_POST;
+    jumper_m += Math.abs(p.height_m - q.height_m) + across + TIED;
+  }
+  const connectors = { hand: 0, clamp: 0, tap: 0 };
+  for (const kind of kinds.values()) connectors[kind]++;
+  // A cable is never tied by hand.
+  for (const { to } of place.leads) if (to !== 'rod') connectors.clamp++;
+  return { connectors, jumpers: place.ties.length, jumper_m };
+}
+
+/** Wire of a jumper that is taken by its own two ends, and by the way round a post with its insulators, m. */
+const TIED = 0.15;
+const ROUND_POST = 0.5;
