@@ -16,6 +16,7 @@ const core = [
   'pulse',
   'joins',
   'power',
+  'wiring',
   'supplies',
   'compare',
   'sizing',

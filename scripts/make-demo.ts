@@ -4,7 +4,13 @@
  * Run: node scripts/ts.mjs scripts/make-demo.ts
  */
 import { writeFileSync } from 'node:fs';
-import { deflections, defaultKind, nearest, pointAt } from '../src/core/plan/geometry.js';
+import {
+  deflections,
+  defaultKind,
+  nearest,
+  planLength,
+  pointAt,
+} from '../src/core/plan/geometry.js';
 import type {
   Energiser,
   Gate,
@@ -219,6 +225,41 @@ add(
   [on(laneE, 432, 112), at(512, 114), at(510, 158), on(laneE, 433, 156)],
   { left: cows, right: cows, strands: CALVES, post: 'timber-180', tensioner: true, maxBay_m: 7 },
 );
+// Whoever tied the corners of the yard left jumpers out: its top strand is dead between them, the middle one is fed
+// from one end alone.
+const tied = (
+  a: 'before' | 'after',
+  i: number,
+  b: 'before' | 'after',
+  k: number,
+): NonNullable<Line['joins']>[number]['ties'][number] => ({
+  a: { side: a, strand: i },
+  b: { side: b, strand: k },
+  kind: 'hand',
+});
+const corner = (k: number) => {
+  const at = lines['yard']!.vertices.slice(0, k + 1);
+  return planLength({ vertices: at });
+};
+lines['yard']!.joins = [
+  {
+    at_m: corner(1),
+    ties: [
+      tied('before', 0, 'before', 1),
+      tied('before', 1, 'before', 2),
+      tied('before', 0, 'after', 0),
+      tied('before', 1, 'after', 1),
+    ],
+  },
+  {
+    at_m: corner(2),
+    ties: [
+      tied('before', 0, 'after', 0),
+      tied('after', 0, 'after', 1),
+      tied('after', 1, 'after', 2),
+    ],
+  },
+];
 add('lane-head', 'Lane head', [at(431, 522), at(445, 522)], {
   left: ewes,
   right: ewes,

@@ -119,7 +119,8 @@ export function createPipeline(parts: readonly Part[] = PARTS): Pipeline {
         for (const key of Object.keys(part.keys.report.property))
           shown[key] = (piece as Record<string, unknown>)[key];
       }
-      Object.assign(counted, part.countProperty?.(given));
+      for (const [owner, items] of Object.entries(part.countProperty?.(given) ?? {}))
+        (counted as Record<string, Items>)[owner] = [...(counted[owner] ?? []), ...items];
     });
     return {
       cat,

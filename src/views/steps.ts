@@ -86,9 +86,17 @@ export const STEPS: readonly Step[] = [
     ),
   },
   {
+    id: 'joins',
+    name: 'Joins',
+    key: '5',
+    section: true,
+    oneLine: true,
+    ...view(() => import('./joins/JoinsView.js').then((m) => m.JoinsView), lines),
+  },
+  {
     id: 'strain',
     name: 'Strain',
-    key: '5',
+    key: '6',
     section: true,
     oneLine: true,
     ...view(() => import('./strain/StrainView.js').then((m) => m.StrainView), lines),
@@ -96,7 +104,7 @@ export const STEPS: readonly Step[] = [
   {
     id: 'supplies',
     name: 'Supplies',
-    key: '6',
+    key: '7',
     section: false,
     ...view(() => import('./supplies/SuppliesView.js').then((m) => m.SuppliesView)),
   },

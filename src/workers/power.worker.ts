@@ -19,6 +19,7 @@ import { lowestOff, remediesOf, withStrands, type Remedy } from '../core/sizing/
 import { sampler, type Sure } from '../core/sizing/sure.js';
 import { decidingSeason, scoreOf, type Score } from '../core/sizing/worst.js';
 import type { Ground } from '../core/terrain/ground.js';
+import { agedOf, CONNECTORS, type Aged } from '../core/wiring/ageing.js';
 import { applyPatch, edit } from '../formats/patch.js';
 
 let pipeline = createPipeline();
@@ -88,6 +89,16 @@ const api = {
       return found && { ...found, remedies: found.remedies.map(judged) };
     }),
   room: (id: string) => withNet(id, roomToGrow),
+  /** By kind of connector, what aged ties leave at the place of the property that loses most. */
+  aged(season: SeasonId): Aged[] {
+    const all = Object.values(networks).map((net) => agedOf(net, season));
+    return CONNECTORS.map(
+      (kind) =>
+      all
+        .map((of) => of.find((a) => a.kind === kind)!)
+        .reduce((worst, a) => (a.line !== null && a.left < worst.left ? a : worst), { kind, left: 1, line: null }), // prettier-ignore
+    );
+  },
   /** The fence made into two, and what both then have; null: it cannot be done at ends of lines. */
   split(id: string): SplitOffer | null {
     const whole = plan!;

@@ -14,8 +14,9 @@ test('no view has an accessibility fault', async ({ page }) => {
     ['2', /Strands/],
     ['3', /Section/],
     ['4', /Power/],
-    ['5', /Strain/],
-    ['6', /Supplies/],
+    ['5', /Joins/],
+    ['6', /Strain/],
+    ['7', /Supplies/],
   ] as const) {
     await page.keyboard.press(key);
     await expect(page.getByRole('link', { name, exact: false }).first()).toHaveAttribute('aria-current', 'page'); // prettier-ignore

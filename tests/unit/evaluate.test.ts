@@ -142,7 +142,8 @@ describe('evaluate', () => {
       'wire.ht25': 1,
     });
     const wire = r.supplies.find((s) => s.id === 'wire.ht25')!;
-    expect(wire.lines['a']).toBeCloseTo(5 * 61 + 2 * 12, 9);
+    // Strands with tails, braces, and four jumpers at each end over 0.75 m with 0.15 m for each one's own ends.
+    expect(wire.lines['a']).toBeCloseTo(5 * 61 + 2 * 12 + 2 * (0.75 + 4 * 0.15), 9);
     expect(r.totals.cost).toBeCloseTo(
       r.supplies.reduce((t, s) => t + s.quantity * s.price, 0),
       6,

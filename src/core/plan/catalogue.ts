@@ -7,6 +7,7 @@ import type { Units } from '../base/units.js';
 import { Type, type Static } from '@sinclair/typebox';
 import type { Plan } from './schema.js';
 import animals from '../../../data/animals.json' with { type: 'json' };
+import connectors from '../../../data/connectors.json' with { type: 'json' };
 import defaults from '../../../data/defaults.json' with { type: 'json' };
 import droppers from '../../../data/droppers.json' with { type: 'json' };
 import energisers from '../../../data/energisers.json' with { type: 'json' };
@@ -202,6 +203,15 @@ const SpacingSchema = Type.Object(
   },
   closed,
 );
+const ConnectorKindSchema = Type.Object(
+  {
+    ...origin,
+    price: Type.Union([Type.String(), Type.Null()], { description: 'item of the price book' }),
+    minutes: positive,
+    aged_ohm: positive,
+  },
+  closed,
+);
 const PriceSchema = Type.Object(
   { ...origin, price: Type.Number({ minimum: 0 }), per: Type.String() },
   closed,
@@ -223,6 +233,7 @@ export const CatalogueSchema = Type.Object(
     schools: Type.Record(Type.String(), SchoolSchema),
     spacings: Type.Record(Type.String(), SpacingSchema),
     droppers: Type.Record(Type.String(), DropperKindSchema),
+    connectors: Type.Record(Type.String(), ConnectorKindSchema),
     prices: Type.Record(Type.String(), PriceSchema),
   },
   { ...closed, $id: 'anabatic-catalogue-1', title: 'Anabatic catalogue' },
@@ -261,6 +272,7 @@ export const catalogue = {
   schools,
   spacings,
   droppers,
+  connectors,
   prices,
 } as unknown as Catalogue;
 

@@ -7,8 +7,15 @@ import { rodsOf, strandRods } from './earthing.js';
 import { carries, growthOf, leakage } from './leakage.js';
 import type { Circuit, Jumper, Section, Shunt, StrandType } from './network.js';
 import { strandName } from './joined.js';
-import { tiesOf, type TiesHere } from './ties.js';
-import { insideOf, NEAR, type Electric, type Network, type WiredLine } from './wired.js';
+import { tiesOf, type ConnectorId, type TiesHere } from './ties.js';
+import {
+  insideOf,
+  NEAR,
+  type Electric,
+  type Fence,
+  type Network,
+  type WiredLine,
+} from './wired.js';
 
 const resistanceKey = {
   planning: 'planning_ohm_per_km',
@@ -28,9 +35,21 @@ export function circuitMarks(w: WiredLine, maxPiece: number): number[] {
   return out;
 }
 
+/** Plan distances that the circuit must name on each line; where the units feed among them. */
+export function placesNamed(
+  wired: Readonly<Record<string, WiredLine>>,
+  energisers: Readonly<Record<string, Energiser>>,
+  piece: number,
+) {
+  const out: Record<string, number[]> = {};
+  for (const w of Object.values(wired)) out[w.line.id] = circuitMarks(w, piece);
+  for (const e of Object.values(energisers)) if (e.line && out[e.line]) out[e.line]!.push(e.at_m);
+  return out;
+}
+
 /** The live and earth strands that reach each place in a season. */
 export function presentAt(
-  { ids, wired, topology }: Network,
+  { ids, wired, topology }: Pick<Network, 'ids' | 'wired' | 'topology'>,
   season: SeasonId,
 ): Map<string, { live: string[]; earth: string[] }> {
   const present = new Map<string, { live: string[]; earth: string[] }>();
@@ -63,11 +82,7 @@ export interface Cable {
 }
 
 /** Cables under gates, for each duty that has strands on both sides. */
-export function cablesOf(
-  net: Network,
-  season: SeasonId,
-  present = presentAt(net, season),
-): Cable[] {
+export function cablesOf(net: Fence, season: SeasonId, present = presentAt(net, season)): Cable[] {
   const extra = figure(net.cat, 'gate.cableExtra');
   const cables: { id: string; from: string; to: string; length_m: number }[] = [];
   for (const id of net.ids)
@@ -110,7 +125,7 @@ export interface Tying {
  * What is tied at every place: as set by hand, else each duty at both ends of every run, wherever lines meet and where
  * the lead-out comes in; earth strands at their rods too.
  */
-export function tyingOf(net: Network, season: SeasonId): Tying {
+export function tyingOf(net: Fence, season: SeasonId): Tying {
   const { energiser, ids, wired, topology, cat } = net;
   const present = presentAt(net, season);
   const ended = new Set<string>();
@@ -137,13 +152,20 @@ export function tyingOf(net: Network, season: SeasonId): Tying {
       ended.add(location);
   }
   // The lead-out ties every strand of its duty at the place that it reaches.
-  const feed = feedOf(energiser, wired, topology);
+  const feed = energiser && feedOf(energiser, wired, topology);
   if (feed) ended.add(feed.location);
   return { present, rods, ties: tiesOf(net, present, ended, new Set(rods.map((r) => r.location))) };
 }
 
-/** The circuit of one energiser, strand by strand; cable under gates that have it. */
-export function circuitOf(net: Network, season: SeasonId): Circuit {
+/**
+ * The circuit of one energiser, strand by strand; cable under gates that have it.
+ * @param ohmOf resistance of a tie of each kind, ohm; without it that of a sound one
+ */
+export function circuitOf(
+  net: Network,
+  season: SeasonId,
+  ohmOf?: (kind: ConnectorId) => number,
+): Circuit {
   const { energiser, ids, wired, topology, plan, cat } = net;
   const resistance = plan.sizing.resistance;
   const rod = strandRods(plan, season, cat);
@@ -186,7 +208,8 @@ export function circuitOf(net: Network, season: SeasonId): Circuit {
   }));
   const jumpers: Jumper[] = [];
   for (const [location, { ties: own }] of ties)
-    for (const { a, b } of own) jumpers.push({ location, strand_a: a, strand_b: b, r_ohm: jumper });
+    for (const { a, b, kind } of own)
+      jumpers.push({ location, strand_a: a, strand_b: b, r_ohm: ohmOf?.(kind) ?? jumper });
   for (const c of cablesOf(net, season, present)) {
     const { id: name, from, to, length_m } = c;
     sections.push({ id: name, from, to, length_m, strands: { [name]: 'cable' } });

@@ -4,7 +4,7 @@
  */
 import type { Plan } from '../plan/schema.js';
 import type { Run } from '../report/schema.js';
-import { NEAR, type Network } from './wired.js';
+import { NEAR, type Fence } from './wired.js';
 
 type Tie = NonNullable<Plan['lines'][string]['joins']>[number]['ties'][number];
 
@@ -19,16 +19,20 @@ export function strandOf(name: string): { line: string; strand: number; run: num
 }
 
 /** Strands that are tied by hand, by place. */
-export type HandTies = ReadonlyMap<
-  string,
-  readonly { readonly a: string; readonly b: string; readonly kind: Tie['kind'] }[]
->;
+export type HandTies = ReadonlyMap<string, HandJoin>;
+
+export interface HandJoin {
+  /** The line that has it, and its number among the joins there. */
+  readonly line: string;
+  readonly index: number;
+  readonly ties: readonly { readonly a: string; readonly b: string; readonly kind: Tie['kind'] }[];
+}
 
 /** The ties set by hand, by names of strands. Where two lines set the same place, the first one counts. */
-export function handTies({ ids, wired, topology }: Network): HandTies {
-  const out = new Map<string, HandTies extends ReadonlyMap<string, infer T> ? T : never>();
+export function handTies({ ids, wired, topology }: Fence): HandTies {
+  const out = new Map<string, HandJoin>();
   for (const id of ids)
-    for (const join of wired[id]!.line.joins ?? []) {
+    for (const [index, join] of (wired[id]!.line.joins ?? []).entries()) {
       const location = topology.marks[id]!.find((m) => Math.abs(m.s - join.at_m) <= NEAR)?.location;
       if (location === undefined || out.has(location)) continue;
       const nameOf = ({ line = id, side, strand }: Tie['a']): string | null => {
@@ -42,7 +46,7 @@ export function handTies({ ids, wired, topology }: Network): HandTies {
         const [p, q] = [nameOf(a), nameOf(b)];
         return p === null || q === null || p === q ? [] : [{ a: p, b: q, kind }];
       });
-      out.set(location, ties);
+      out.set(location, { line: id, index, ties });
     }
   return out;
 }
@@ -73,7 +77,8 @@ export function joinedBy(
   const groups = new Map<string, Map<string, string>>();
   const groupsAt = (location: string): Map<string, string> => {
     let own = groups.get(location);
-    if (!own) groups.set(location, (own = hangTogether(present(location), hand.get(location)!)));
+    if (!own)
+      groups.set(location, (own = hangTogether(present(location), hand.get(location)!.ties)));
     return own;
   };
   const of = (line: string, run: number) => (name: string) => {

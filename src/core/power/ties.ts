@@ -1,7 +1,7 @@
 /** What is tied at each place of a network: by hand in the plan, elsewhere by one rule. */
 import type { Plan } from '../plan/schema.js';
 import { handTies, strandOf } from './joined.js';
-import type { Network } from './wired.js';
+import type { Fence } from './wired.js';
 
 export type ConnectorId = NonNullable<Plan['connectors']>;
 
@@ -13,7 +13,8 @@ export interface Tied {
 }
 
 export interface TiesHere {
-  readonly byHand: boolean;
+  /** Where the plan says so; null: as proposed. */
+  readonly join: { readonly line: string; readonly index: number } | null;
   readonly ties: readonly Tied[];
 }
 
@@ -32,17 +33,17 @@ export const USUAL_CONNECTOR: ConnectorId = 'clamp';
  * @param rods places where only the earth strands are, at a rod of their own
  */
 export function tiesOf(
-  net: Network,
+  net: Fence,
   present: ReadonlyMap<string, Present>,
   ended: ReadonlySet<string>,
   rods: ReadonlySet<string>,
 ): Map<string, TiesHere> {
   const out = new Map<string, TiesHere>();
-  for (const [location, pairs] of handTies(net)) {
+  for (const [location, { line, index, ties: pairs }] of handTies(net)) {
     const here = present.get(location);
     const there = new Set(here && [...here.live, ...here.earth]);
     const ties = pairs.filter(({ a, b }) => there.has(a) && there.has(b));
-    out.set(location, { byHand: true, ties });
+    out.set(location, { join: { line, index }, ties });
   }
   const kind = net.plan.connectors ?? USUAL_CONNECTOR;
   for (const location of new Set([...ended, ...rods])) {
@@ -52,7 +53,7 @@ export function tiesOf(
       ...(ended.has(location) ? proposedTies(net, here.live) : []),
       ...proposedTies(net, here.earth),
     ].map(([a, b]) => ({ a, b, kind }));
-    if (ties.length > 0) out.set(location, { byHand: false, ties });
+    if (ties.length > 0) out.set(location, { join: null, ties });
   }
   return out;
 }
@@ -62,7 +63,7 @@ export function tiesOf(
  * strand by strand across the post, so that no single jumper holds the run; of another line one to the next and then
  * once to the strand of the first that is nearest in height.
  */
-export function proposedTies(net: Network, names: readonly string[]): [a: string, b: string][] {
+export function proposedTies(net: Fence, names: readonly string[]): [a: string, b: string][] {
   const runs = new Map<string, string[]>();
   for (const name of names) {
     const { line, run } = strandOf(name)!;

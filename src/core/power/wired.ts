@@ -26,6 +26,9 @@ export interface AimedLine extends WiredLine {
   readonly aim_V: number;
 }
 
+/** Lines that hang together, with or without a unit on them. */
+export type Fence = Omit<Network, 'energiser'> & { readonly energiser: Energiser | null };
+
 /** An energiser with the lines that hang together with its own, and all that their volts rest on. */
 export interface Network {
   readonly energiser: Energiser;

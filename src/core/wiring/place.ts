@@ -5,7 +5,7 @@ import { cablesOf, circuitOf, feedOf, gateEnds, tyingOf } from '../power/circuit
 import { fedOf } from '../power/fed.js';
 import { strandName, strandOf } from '../power/joined.js';
 import type { ConnectorId } from '../power/ties.js';
-import { insideOf, NEAR, type Network } from '../power/wired.js';
+import { insideOf, NEAR, type Fence as FencedLines, type Network } from '../power/wired.js';
 
 export type Side = 'before' | 'after' | 'through';
 
@@ -45,7 +45,8 @@ export interface Place {
   readonly arriving: readonly Arriving[];
   /** By numbers of the arriving. */
   readonly ties: readonly { readonly a: number; readonly b: number; readonly kind: ConnectorId }[];
-  readonly byHand: boolean;
+  /** Where the plan says what is tied here; null: as proposed. */
+  readonly join: { readonly line: string; readonly index: number } | null;
   readonly leads: readonly Lead[];
 }
 
@@ -53,10 +54,10 @@ export interface Place {
  * Places of a network, along its lines in their order.
  * @param season in which a strand that is switched off then is not tied; by default the fence as built
  */
-export function placesOf(net: Network, season: SeasonId = 'today'): Place[] {
+export function placesOf(net: FencedLines, season: SeasonId = 'today'): Place[] {
   const { ids, wired, topology, energiser } = net;
   const { present, ties, rods } = tyingOf(net, season);
-  const feed = feedOf(energiser, wired, topology);
+  const feed = energiser && feedOf(energiser, wired, topology);
   const cables = cablesOf(net, season, present);
   const gateAt = new Set(
     ids.flatMap((id) =>
@@ -116,7 +117,7 @@ export function placesOf(net: Network, season: SeasonId = 'today'): Place[] {
       kind,
       arriving: here,
       ties: (own?.ties ?? []).map((t) => ({ a: number.get(t.a)!, b: number.get(t.b)!, kind: t.kind })), // prettier-ignore
-      byHand: own?.byHand ?? false,
+      join: own?.join ?? null,
       leads,
     });
   }
@@ -138,25 +139,22 @@ export function fedStrands(net: Network, season: SeasonId = 'today'): Map<string
   return out;
 }
 
-/** What a place takes: connectors, one at each strand that is tied and each lead; wire to tie with, m. */
-export function takenAt(place: Place): {
+/** What the ties of a place take: connectors, one at each strand that is tied, and wire to tie with, m. */
+export function takenAt({ ties, arriving }: Pick<Place, 'ties' | 'arriving'>): {
   readonly connectors: Readonly<Record<ConnectorId, number>>;
-  readonly jumpers: number;
   readonly jumper_m: number;
 } {
   const kinds = new Map<number, ConnectorId>();
   let jumper_m = 0;
-  for (const { a, b, kind } of place.ties) {
+  for (const { a, b, kind } of ties) {
     for (const end of [a, b]) if (!kinds.has(end)) kinds.set(end, kind);
-    const [p, q] = [place.arriving[a]!, place.arriving[b]!];
+    const [p, q] = [arriving[a]!, arriving[b]!];
     const across = p.line === q.line && p.side === q.side ? 0 : ROUND_POST;
     jumper_m += Math.abs(p.height_m - q.height_m) + across + TIED;
   }
   const connectors = { hand: 0, clamp: 0, tap: 0 };
   for (const kind of kinds.values()) connectors[kind]++;
-  // A cable is never tied by hand.
-  for (const { to } of place.leads) if (to !== 'rod') connectors.clamp++;
-  return { connectors, jumpers: place.ties.length, jumper_m };
+  return { connectors, jumper_m };
 }
 
 /** Wire of a jumper that is taken by its own two ends, and by the way round a post with its insulators, m. */

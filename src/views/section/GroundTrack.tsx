@@ -5,13 +5,14 @@ import { memo } from 'react';
 import { say } from '../../core/base/units.js';
 import type { Line, Strand } from '../../core/plan/schema.js';
 import { isOpen } from '../../core/report/open.js';
-import type { LineReport, Post } from '../../core/report/schema.js';
+import type { LineReport, Post, Report } from '../../core/report/schema.js';
 import { readAt, zAt, type Profile } from '../../core/terrain/profile.js';
 import { FindingMark } from '../../ui/parts/FindingMark.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import { useSession } from '../../session/session.js';
 import { useView } from '../../session/view.js';
 import type { Scale } from './frame.js';
+import { fedOn, Strands, styleOf } from './Strands.js';
 
 interface Props {
   line: Line;
@@ -40,12 +41,15 @@ function thinned(strands: readonly Strand[], up: number): readonly Strand[] {
   return strands.length > 1 ? [...out, top] : out;
 }
 
+const NONE: Report['fed'] = {};
+
 export const GroundTrack = memo(function GroundTrack(p: Props) {
   const { line, report, profile, x, top, height, steeper } = p;
   const units = useUnits();
   const chosen = useView((v) => v.finding);
   const findings = useSession((s) => s.report?.findings) ?? [];
   const gates = useSession((s) => s.plan.gates);
+  const fed = useSession((s) => s.report?.fed) ?? NONE;
   const [from, to] = x.domain() as [number, number];
   const seen = profile.s.flatMap((s, i) => (s >= from && s <= to ? [i] : []));
   const zs = [zAt(profile, from), zAt(profile, to), ...seen.map((i) => profile.z[i]!)];
@@ -124,6 +128,9 @@ export const GroundTrack = memo(function GroundTrack(p: Props) {
             <Strands
               key={st.from_m}
               strands={strands}
+              styles={strands.map((s) =>
+                styleOf(s, fedOn(fed, line, s, (st.from_m + st.to_m) / 2)),
+              )}
               posts={posts.filter((p) => p.s_m >= st.from_m - 1e-6 && p.s_m <= st.to_m + 1e-6)}
               x={x}
               y={y}
@@ -229,36 +236,4 @@ function Droppers({
     })
     .join('');
   return <path d={d} stroke="var(--ink)" strokeWidth={1.5} strokeDasharray="2 2" data-droppers />;
-}
-
-/** Strands of one stretch: straight from post to post, style by duty. */
-function Strands({
-  strands,
-  posts,
-  x,
-  y,
-  lift,
-}: {
-  strands: readonly Strand[];
-  posts: readonly Post[];
-  x: Scale;
-  y: Scale;
-  lift: (h: number) => number;
-}) {
-  // Tenths of a pixel: long numbers cost more than the drawing.
-  const tenth = (px: number) => Math.round(px * 10) / 10;
-  const across = posts.map((p) => tenth(x(p.s_m)));
-  const feet = posts.map((p) => y(p.z_m));
-  return strands.map((s, i) => (
-    <polyline
-      key={i}
-      fill="none"
-      stroke={
-        s.duty === 'live' ? 'var(--live)' : s.duty === 'earth' ? 'var(--earth)' : 'var(--soft)'
-      }
-      strokeWidth={1}
-      strokeDasharray={s.duty === 'live' ? undefined : s.duty === 'earth' ? '9 3' : '2 2'}
-      points={across.map((px, k) => `${px},${tenth(feet[k]! - lift(s.height_m))}`).join(' ')}
-    />
-  ));
 }

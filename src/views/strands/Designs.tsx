@@ -5,6 +5,7 @@ import type { Design, Line } from '../../core/plan/schema.js';
 import { differences, usersOf, type Difference } from '../../core/strands/designs.js';
 import { Part, NameField } from '../../ui/parts/controls.js';
 import { useUnits } from '../../ui/parts/Num.js';
+import { restring } from '../../core/edit/joining.js';
 import { commit, useSession } from '../../session/session.js';
 import { chooseLine } from '../../session/view.js';
 import { Button } from '../../ui/parts/Button.js';
@@ -91,7 +92,11 @@ function DesignRow({ design, line, property }: { design: Design; line: Line; pro
       `${design.name} on ${ids.length === 1 ? lines[ids[0]!]!.name : `${ids.length} lines`}`,
       (d) => {
         for (const id of ids) {
-          d.lines[id]!.strands = design.strands.map((s) => ({ ...s }));
+          restring(
+            d,
+            id,
+            design.strands.map((s) => ({ ...s })),
+          );
           d.lines[id]!.design = design.id;
         }
       },

@@ -7,6 +7,7 @@ import { isBarbed } from '../../core/wire/bottom.js';
 import { Caution, Part, Select, Check } from '../../ui/parts/controls.js';
 import { Num } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
+import { restring } from '../../core/edit/joining.js';
 import { commit, refuse, useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
 
@@ -33,7 +34,11 @@ export function OldFence({ line, report }: { line: Line; report: LineReport | un
     const next = make(line.strands, need, cat);
     if ('refused' in next) return refuse(next.refused);
     commit(`${words} on ${line.name}`, (d) => {
-      d.lines[line.id]!.strands = next.map((s) => ({ ...s }));
+      restring(
+        d,
+        line.id,
+        next.map((s) => ({ ...s })),
+      );
     });
   };
   return (

@@ -9,6 +9,7 @@ import { differences } from '../../core/strands/designs.js';
 import type { Shock } from '../../core/compare/shock.js';
 import { Num, useUnits, WhereFrom, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
+import { restring } from '../../core/edit/joining.js';
 import { commit, useSession } from '../../session/session.js';
 import { Advice } from './Advice.js';
 import { usePerMetre } from '../../ui/parts/money.js';
@@ -75,7 +76,11 @@ function Table({ line, comparison }: { line: Line; comparison: Comparison }) {
   const name = (r: Row) => (r.order === 'stands' ? 'What stands' : cat.orders[r.order]!.name);
   const take = (r: Row) =>
     commit(`${name(r).toLowerCase()} on ${line.name}`, (d) => {
-      d.lines[line.id]!.strands = r.strands!.map((s) => ({ ...s }));
+      restring(
+        d,
+        line.id,
+        r.strands!.map((s) => ({ ...s })),
+      );
     });
   const needs = report?.requirement?.needs ?? [];
   const compared: Compared[] = [

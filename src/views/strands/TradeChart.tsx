@@ -10,6 +10,7 @@ import { hung, tighterProposal } from '../../core/strands/proposal.js';
 import { Part } from '../../ui/parts/controls.js';
 import { Num, useUnits, type Origin } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
+import { restring } from '../../core/edit/joining.js';
 import { commit, useSession } from '../../session/session.js';
 import { usePerMetre } from '../../ui/parts/money.js';
 import { Button } from '../../ui/parts/Button.js';
@@ -60,7 +61,7 @@ export function TradePart({ line, report }: { line: Line; report: LineReport }) 
     const strands = hung(found, need, line.strands, line.post, cat);
     commit(`${r.count} strands and their bays on ${line.name}`, (d) => {
       const l = d.lines[line.id]!;
-      l.strands = strands;
+      restring(d, line.id, strands);
       l.maxBay_m = Math.floor(r.bay * 10 + 1e-6) / 10;
       delete l.placed;
     });

@@ -2,6 +2,7 @@
 import type { Catalogue } from '../../core/plan/catalogue.js';
 import { limitsAt } from '../../core/plan/limits.js';
 import type { Duty, Line, Strand } from '../../core/plan/schema.js';
+import { restring } from '../../core/edit/joining.js';
 import { USUAL_STRAND } from '../../core/strands/makeUp.js';
 import { isBarbed, isPanel } from '../../core/wire/bottom.js';
 import { commit, preview, refuse } from '../../session/session.js';
@@ -40,15 +41,11 @@ export function moved(
 }
 
 const write = (line: Line, words: string, strands: Strand[]) =>
-  commit(`${words} on ${line.name}`, (d) => {
-    d.lines[line.id]!.strands = strands;
-  });
+  commit(`${words} on ${line.name}`, (d) => restring(d, line.id, strands));
 
 /** Shows a strand at a height while it is held. */
 export const hold = (line: Line, strands: Strand[]): void =>
-  preview((d) => {
-    d.lines[line.id]!.strands = strands;
-  });
+  preview((d) => restring(d, line.id, strands));
 
 /** Puts a strand to a height; returns its place from the ground. */
 export function setHeight(line: Line, i: number, height: number): number {

@@ -4,16 +4,24 @@ import type { Continuity } from '../../joins/continuity.js';
 import { circuitOf } from '../../power/circuit.js';
 import { fedOf } from '../../power/fed.js';
 import { strandOf } from '../../power/joined.js';
-import type { Network } from '../../power/wired.js';
+import type { Fence, Network } from '../../power/wired.js';
 import type { Report } from '../../report/schema.js';
-import type { Door, ShownWhole, WholeGiven } from '../part.js';
+import type { Door, Items, ShownWhole, WholeGiven } from '../part.js';
+import { recordOf } from '../../plan/catalogue.js';
+import { placesOf, takenAt } from '../../wiring/place.js';
 import type { PowerWhole } from '../power/index.js';
 import { keys } from './keys.js';
 import { placed } from './placed.js';
 import { liveToEarth } from './rules/liveToEarth.js';
 import { strandDead } from './rules/strandDead.js';
+import { strandOneSided } from './rules/strandOneSided.js';
 
 type Fed = Report['fed'][string];
+
+/** What is tied, with what it takes by the line that has the place. */
+export interface JoinsWhole extends ShownWhole<typeof keys> {
+  readonly taken: Readonly<Record<string, Items>>;
+}
 
 export const joins = {
   id: 'joins' as const,
@@ -31,22 +39,51 @@ export const joins = {
   },
   property() {
     const known = memoFew<Fed | null>(4);
-    return ({ plan, cat, whole }: WholeGiven): ShownWhole<typeof keys> => {
+    const counted = memoFew<Readonly<Record<string, Items>>>(4);
+    return ({ plan, cat, whole }: WholeGiven): JoinsWhole => {
       const { wired, topology, groups } = (whole as { power: PowerWhole }).power;
       const fed: Report['fed'] = {};
-      for (const { lines: ids, energisers } of groups)
+      const taken: Record<string, Items> = {};
+      for (const { lines: ids, energisers } of groups) {
+        const on = ids.flatMap((id) => [wired[id], topology.marks[id]]);
         for (const energiser of energisers) {
-          const on = ids.flatMap((id) => [wired[id], topology.marks[id]]);
           const own = known.get(energiser.id, [energiser, plan.soil, plan.sizing, cat, ...on], () =>
             fedBy({ energiser, ids, wired, topology, plan, cat }),
           );
           if (own) fed[energiser.id] = own;
         }
-      return { fed };
+        const fence = { energiser: energisers[0] ?? null, ids, wired, topology, plan, cat };
+        Object.assign(
+          taken,
+          counted.get(ids.join(), [energisers[0], plan.connectors, cat, ...on], () =>
+            takenBy(fence),
+          ),
+        );
+      }
+      return { fed, taken };
     };
   },
-  rules: [strandDead, liveToEarth],
+  countProperty: ({ whole }: WholeGiven) => (whole as { joins: JoinsWhole }).joins.taken,
+  rules: [strandDead, strandOneSided, liveToEarth],
 };
+
+/** Connectors and wire of all ties of some lines, by the line that has the place. */
+function takenBy(fence: Fence): Record<string, Items> {
+  const out: Record<string, Items> = {};
+  for (const place of placesOf(fence)) {
+    const { connectors, jumper_m } = takenAt(place);
+    const wire = place.arriving[place.ties[0]?.a ?? -1]?.wire;
+    out[place.line] = [
+      ...(out[place.line] ?? []),
+      ...Object.entries(connectors).flatMap(([kind, n]): Items => {
+        const { price } = recordOf(fence.cat.connectors, kind);
+        return price === null ? [] : [[price, n]];
+      }),
+      ...(wire === undefined ? [] : [[`wire.${wire}`, jumper_m] as const]),
+    ];
+  }
+  return out;
+}
 
 /** Continuity of a network as built today, its stretches put together by run. */
 function fedBy(net: Network): Fed | null {

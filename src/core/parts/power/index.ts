@@ -4,7 +4,7 @@ import { figure, usual, type SeasonId } from '../../plan/catalogue.js';
 import type { Energiser } from '../../plan/schema.js';
 import { planLength, pointAt } from '../../plan/geometry.js';
 import { topologyOf, type Mark, type Topology } from '../../plan/topology.js';
-import { circuitMarks, feedOf } from '../../power/circuit.js';
+import { feedOf, placesNamed } from '../../power/circuit.js';
 import { powerOf, seasonPower, type PowerResult } from '../../power/power.js';
 import { voltsOf } from '../../power/volts.js';
 import type { AimedLine } from '../../power/wired.js';
@@ -116,7 +116,7 @@ export const power = {
       const felt = Object.fromEntries(
         Object.entries(lines).map(([id, of]) => [id, (of as { power: PowerPiece }).power.felt]),
       );
-      const marks = marksOf(wired, plan.energisers, figure(cat, 'network.piece'));
+      const marks = placesNamed(wired, plan.energisers, figure(cat, 'network.piece'));
       const found = topologyOf(plan.lines, marks, meetings);
       const topology = {
         ...found,
@@ -220,17 +220,6 @@ export const power = {
     rodsClose,
   ],
 };
-
-function marksOf(
-  wired: Readonly<Record<string, AimedLine>>,
-  energisers: Readonly<Record<string, Energiser>>,
-  piece: number,
-) {
-  const out: Record<string, number[]> = {};
-  for (const w of Object.values(wired)) out[w.line.id] = circuitMarks(w, piece);
-  for (const e of Object.values(energisers)) if (e.line && out[e.line]) out[e.line]!.push(e.at_m);
-  return out;
-}
 
 /** Places along a line that its soil is asked at, m. */
 const SOIL_EVERY = 25;

@@ -83,9 +83,6 @@ export const strands = {
           ['staple', onTimber * figure(cat, 'supplies.staplesPerPost')],
         ];
       });
-    const tied = (['live', 'earth'] as const)
-      .map((duty) => line.strands.filter((s) => s.duty === duty).length)
-      .reduce((sum, n) => sum + (n > 1 ? n : 0), 0);
     const earth = line.strands.some((s) => s.duty === 'earth');
     const perRun = layout.runs.flatMap((run): Items => {
       // Earth strands are bonded to rods of their own along the run.
@@ -93,7 +90,6 @@ export const strands = {
       return [
         ...bought.map((s) => [`wire.${s.wire}`, run.ground_m + 2 * tail] as const),
         ['insulator.end', 2 * insulated],
-        ['clamp.jumper', 2 * tied],
         ['staple', 4 * bought.length],
         ['earth.rod', rods],
         ['earth.clamp', rods],

@@ -4,7 +4,7 @@ import { onLine, remove, type Mend, type Rule } from '../../../findings/rule.js'
 export const liveToEarth: Rule = {
   id: 'live-to-earth',
   cause: 'Live tied to earth',
-  step: 'power',
+  step: 'joins',
   kind: 'stop',
   source: { mark: 'derived', text: 'A strand cannot be live and earth at once' },
   check: (scene) =>

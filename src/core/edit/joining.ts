@@ -1,0 +1,114 @@
+/** Ties at a place set by hand, taken back, given to places alike; and what follows when strands come and go. */
+import type { Line, Plan, Strand } from '../plan/schema.js';
+import type { ConnectorId } from '../power/ties.js';
+import type { Arriving, Place } from '../wiring/place.js';
+
+type Join = NonNullable<Line['joins']>[number];
+type End = Join['ties'][number]['a'];
+
+/** Two ends tied, by their numbers at the place. */
+export interface NewTie {
+  readonly a: number;
+  readonly b: number;
+  readonly kind: ConnectorId;
+}
+
+/** What is tied at a place from now on: exactly this. */
+export function setTies(plan: Plan, place: Place, ties: readonly NewTie[]): void {
+  const line = plan.lines[place.join?.line ?? place.line];
+  if (!line) return;
+  const own = ties.map(({ a, b, kind }): Join['ties'][number] => ({
+    a: endOf(place.arriving[a]!, line.id),
+    b: endOf(place.arriving[b]!, line.id),
+    kind,
+  }));
+  const join = place.join ? line.joins?.[place.join.index] : undefined;
+  if (join) join.ties = own;
+  else
+    line.joins = [...(line.joins ?? []), { at_m: place.at_m, ties: own }].sort(
+      (p, q) => p.at_m - q.at_m,
+    );
+}
+
+/** One tie more; nothing where the two are tied already. */
+export function tie(plan: Plan, place: Place, more: NewTie): void {
+  if (more.a === more.b || tieBetween(place, more.a, more.b) >= 0) return;
+  setTies(plan, place, [...place.ties, more]);
+}
+
+/** The number of the tie between two ends; -1: none. */
+export const tieBetween = ({ ties }: Pick<Place, 'ties'>, a: number, b: number): number =>
+  ties.findIndex((t) => (t.a === a && t.b === b) || (t.a === b && t.b === a));
+
+export const untie = (plan: Plan, place: Place, k: number): void =>
+  setTies(plan, place, place.ties.filter((_, i) => i !== k)); // prettier-ignore
+
+/** Back to what is proposed. */
+export function asProposed(plan: Plan, { join }: Pick<Place, 'join'>): void {
+  const line = join ? plan.lines[join.line] : undefined;
+  if (!join || !line?.joins) return;
+  line.joins.splice(join.index, 1);
+  if (line.joins.length === 0) delete line.joins;
+}
+
+/** Other places at which the same strands arrive from the same sides. */
+export const placesAlike = (place: Place, all: readonly Place[]): Place[] =>
+  all.filter((p) => p.location !== place.location && shapeOf(p) === shapeOf(place));
+
+const shapeOf = ({ arriving }: Place): string => {
+  const lines = [...new Set(arriving.map((a) => a.line))];
+  return arriving.map((a) => [lines.indexOf(a.line), a.side, a.strand, a.duty].join()).join(' ');
+};
+
+/** Gives what is tied at a place to others that are alike; later joins first, so that the numbers of the others stay. */
+export function copyTies(plan: Plan, from: Place, to: readonly Place[]): void {
+  const order = [...to].sort((p, q) => (q.join?.index ?? -1) - (p.join?.index ?? -1));
+  for (const place of order.filter((p) => p.join)) {
+    if (from.join) setTies(plan, place, from.ties);
+    else asProposed(plan, place);
+  }
+  if (from.join) for (const place of order.filter((p) => !p.join)) setTies(plan, place, from.ties);
+}
+
+/**
+ * Puts other strands on a line. Ties follow their strand by its height; one that was moved is the one left over; ties
+ * of a strand that was taken away go with it.
+ */
+export function restring(plan: Plan, id: string, strands: Strand[]): void {
+  const line = plan.lines[id]!;
+  const was = line.strands.map((s) => s.height_m);
+  line.strands = strands;
+  const to = new Map<number, number>();
+  const free = new Set(strands.keys());
+  const near = (a: number, b: number) => Math.abs(a - b) < 5e-4;
+  was.forEach((h, i) => {
+    const k = [...free].find((f) => near(strands[f]!.height_m, h));
+    if (k === undefined) return;
+    to.set(i, k);
+    free.delete(k);
+  });
+  // Moved ones keep their order; of more strands than before the new ones stay free.
+  const left = was.flatMap((_, i) => (to.has(i) ? [] : [i]));
+  const rest = [...free];
+  if (left.length === rest.length) left.forEach((i, n) => to.set(i, rest[n]!));
+  for (const other of Object.values(plan.lines)) {
+    const isOwn = (e: End) => (e.line ?? other.id) === id;
+    const follow = (e: End): End | null => {
+      if (!isOwn(e)) return e;
+      const strand = to.get(e.strand);
+      return strand === undefined ? null : { ...e, strand };
+    };
+    for (const join of other.joins ?? [])
+      if (join.ties.some((t) => isOwn(t.a) || isOwn(t.b)))
+        join.ties = join.ties.flatMap(({ a, b, kind }) => {
+          const [p, q] = [follow(a), follow(b)];
+          return p && q ? [{ a: p, b: q, kind }] : [];
+        });
+  }
+}
+
+const endOf = ({ line, side, strand }: Arriving, own: string): End => ({
+  ...(line === own ? {} : { line }),
+  side,
+  strand,
+});

@@ -1,0 +1,85 @@
+import type { Line } from '../../core/plan/schema.js';
+import { useSession } from '../../session/session.js';
+import { look, useView } from '../../session/view.js';
+import { Caution, Part } from '../../ui/parts/controls.js';
+import { Num } from '../../ui/parts/Num.js';
+import { Connectors } from './Connectors.js';
+import { placesOn, useFences, type Wired } from './fence.js';
+import { PlaceList } from './PlaceList.js';
+import { PlaceWiring } from './PlaceWiring.js';
+import { FED_M } from './origins.js';
+
+/** Whether every strand is fed, and the wiring of each place as it is built. */
+export function JoinsView() {
+  const id = useView((v) => v.line);
+  const line = useSession((s) => (id ? s.plan.lines[id] : undefined));
+  const fences = useFences();
+  const own = line && fences.find((f) => f.net.ids.includes(line.id));
+  return (
+    <div className="@container relative p-4">
+      {line && own && <OfLine line={line} wired={own} />}
+      {line && <Connectors fences={fences} />}
+    </div>
+  );
+}
+
+function OfLine({ line, wired }: { line: Line; wired: Wired }) {
+  const cursor = useView((v) => v.cursor);
+  const all = placesOn(wired, line.id);
+  // Where the section points, the nearest place is looked at.
+  const chosen =
+    all.length === 0
+      ? null
+      : all.reduce((best, p) =>
+          Math.abs(p.at_m - (cursor ?? 0)) < Math.abs(best.at_m - (cursor ?? 0)) ? p : best,
+        );
+  return (
+    <Part title={`What is tied on ${line.name}`} aside={<FedWords wired={wired} />}>
+      {chosen === null ? (
+        <p className="label">No run of wire yet: nothing to tie.</p>
+      ) : (
+        <div className="flex flex-col gap-4 @[40rem]:flex-row">
+          <div className="shrink-0 @[40rem]:w-[14rem]">
+            <PlaceList
+              line={line.id}
+              all={all}
+              chosen={chosen}
+              fed={wired.fed}
+              onChoose={(p) => look({ cursor: p.at_m })}
+            />
+          </div>
+          <div className="min-w-0 flex-1">
+            <PlaceWiring key={chosen.place.location} at={chosen} line={line} wired={wired} />
+          </div>
+        </div>
+      )}
+      <Caution>
+        Switch the unit off and prove it off before you touch a wire. A lead-out or a cable under a
+        gate is for high voltage: house cable breaks down.
+      </Caution>
+    </Part>
+  );
+}
+
+/** How much of the strands that hang together is fed. */
+function FedWords({ wired }: { wired: Wired }) {
+  const fed = useSession((s) =>
+    wired.net.energiser ? s.report?.fed[wired.net.energiser.id] : undefined,
+  );
+  if (!fed) return <span className="label">No unit feeds these lines.</span>;
+  const dead = fed.live_m - fed.fed_m;
+  return (
+    <span className="label" role="status">
+      {dead > 0.5 ? (
+        <>
+          <Num value={dead} q="length" from={FED_M} /> of <Num value={fed.live_m} q="length" /> live
+          strand is dead
+        </>
+      ) : (
+        <>
+          all <Num value={fed.live_m} q="length" from={FED_M} /> of live strand is fed
+        </>
+      )}
+    </span>
+  );
+}

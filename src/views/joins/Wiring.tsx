@@ -1,0 +1,217 @@
+/** The wiring of a place as it is built: strands to scale, jumpers, cables and earth leads. */
+import { useMemo } from 'react';
+import { say, type Units } from '../../core/base/units.js';
+import type { Plan } from '../../core/plan/schema.js';
+import { drawingOf, type DrawnWire, type XY } from '../../core/wiring/drawing.js';
+import type { Fed, Place } from '../../core/wiring/place.js';
+import { endWords, FED, KINDS, LEADS, SIDES } from './words.js';
+
+interface WiringProps {
+  readonly place: Place;
+  readonly lines: Plan['lines'];
+  readonly units: Units;
+  readonly fed: ReadonlyMap<string, Fed> | null;
+  /** The end that was pressed first. */
+  readonly held?: number | null;
+  readonly onEnd?: (end: number) => void;
+  readonly onTie?: (tie: number) => void;
+}
+
+/** Half the width of the little bridge where a wire passes over another. */
+const HOP = 3.5;
+
+export function Wiring({ place, lines, units, fed, held = null, onEnd, onTie }: WiringProps) {
+  const d = useMemo(() => drawingOf(place), [place]);
+  const many = new Set(place.arriving.map((a) => a.line)).size > 1;
+  const inkOf = (end: number) => {
+    const { duty, name } = place.arriving[end]!;
+    if (duty === 'cold') return { stroke: 'var(--soft)', state: null };
+    if (duty === 'earth') return { stroke: 'var(--earth)', state: null };
+    const state = fed?.get(name) ?? null;
+    return { stroke: state === 'dead' ? 'var(--soft)' : 'var(--live)', state };
+  };
+  return (
+    <svg
+      viewBox={`0 0 ${d.width} ${d.height}`}
+      className="wiring h-auto w-full max-w-full"
+      style={{ maxWidth: d.width * 1.2 }}
+      role="group"
+      aria-label={`Wiring, ${KINDS[place.kind]}`}
+    >
+      <line x1={0} x2={d.width} y1={d.ground_y} y2={d.ground_y} stroke="var(--ink)" />
+      {Array.from({ length: Math.ceil(d.width / 14) }, (_, k) => (
+        <path key={k} d={`M${14 * k + 8} ${d.ground_y}l-5 5`} stroke="var(--rule)" />
+      ))}
+      {d.posts.map((p, k) => (
+        <g key={k}>
+          <rect
+            x={p.x}
+            y={p.y}
+            width={p.w}
+            height={p.h}
+            fill="var(--panel)"
+            stroke="var(--ink)"
+            strokeDasharray={p.again ? '4 3' : undefined}
+          />{' '}
+          {/* prettier-ignore */}
+          {p.again && <title>the same post, seen from another side</title>}
+        </g>
+      ))}
+      {d.strands.map((s) => {
+        const { stroke, state } = inkOf(s.end);
+        const own = place.arriving[s.end]!;
+        const dash = own.duty === 'earth' ? '9 4' : state === 'dead' ? '2 4' : undefined;
+        const left = s.label.x < s.from[0];
+        return (
+          <g key={s.end}>
+            {s.tail && (
+              <line
+                {...ends(s.tail)}
+                stroke="var(--soft)"
+                strokeWidth={1.6}
+                strokeDasharray="2 3"
+              />
+            )}
+            <line
+              {...ends([s.from, s.to])}
+              stroke={stroke}
+              strokeWidth={2.4}
+              strokeDasharray={dash}
+            />{' '}
+            {/* prettier-ignore */}
+            {
+              s.insulator &&
+              <rect x={s.insulator.x} y={s.insulator.y} width={s.insulator.w} height={s.insulator.h} rx={3} fill="var(--sheet)" stroke="var(--ink)" /> // prettier-ignore
+            }
+            <text
+              x={left ? s.label.x + s.label.w : s.label.x}
+              y={s.label.y + 9.5}
+              textAnchor={left ? 'end' : 'start'}
+              className="fill-ink text-[10px]"
+            >
+              {say(own.height_m, 'height', units)} {own.duty}
+              {state === 'dead' ? ', dead' : state === 'once' ? ', once' : ''}
+            </text>
+          </g>
+        );
+      })}
+      {d.wires.map((w) => {
+        const end = w.is === 'tie' ? place.ties[w.of]!.a : place.leads[w.of]!.on;
+        const { stroke } = inkOf(end);
+        const kind = w.is === 'tie' ? place.ties[w.of]!.kind : null;
+        return (
+          <g
+            key={`${w.is}${w.of}`}
+            className={onTie && w.is === 'tie' ? 'cursor-pointer' : ''}
+            onClick={() => w.is === 'tie' && onTie?.(w.of)}
+          >
+            {onTie && w.is === 'tie' && (
+              <path d={pathOf(w)} stroke="transparent" strokeWidth={10} fill="none" />
+            )}{' '}
+            {/* prettier-ignore */}
+            <path d={pathOf(w)} fill="none" stroke={stroke} strokeWidth={w.is === 'lead' ? 2.2 : 1.6} strokeDasharray={w.is === 'lead' && place.leads[w.of]!.duty === 'earth' ? '6 3' : undefined} />{' '}
+            {/* prettier-ignore */}
+            {w.dots.map(
+              ([x, y], k) =>
+              <Connector key={k} x={x} y={y} kind={w.is === 'lead' ? 'clamp' : kind!} stroke={stroke} />, // prettier-ignore
+            )}
+          </g>
+        );
+      })}
+      {d.heads.map((h, k) => {
+        const left = d.strands.some((s) => s.label.x === h.x && s.label.x < s.from[0]);
+        return (
+          <text
+            key={k}
+            x={left ? h.x + h.w : h.x}
+            y={h.y + 10}
+            textAnchor={left ? 'end' : 'start'}
+            className="fill-ink text-[10px] font-semibold"
+          >
+            {many ? short(lines[h.line]?.name ?? h.line) : SIDES[h.side]}
+          </text>
+        );
+      })}
+      {d.leads.map((b, k) => {
+        const lead = place.leads[k]!;
+        const left = b.x < d.wires.find((w) => w.is === 'lead' && w.of === k)!.points[2]![0];
+        return (
+          <text
+            key={k}
+            x={left ? b.x + b.w : b.x}
+            y={b.y + 9.5}
+            textAnchor={left ? 'end' : 'start'}
+            className="fill-ink text-[10px]"
+          >
+            {LEADS[lead.to]}
+            {lead.to === 'rod' ? '' : `, ${lead.duty}`}
+          </text>
+        );
+      })}
+      {onEnd &&
+        d.strands.map((s) => {
+          const own = place.arriving[s.end]!;
+          if (own.duty === 'cold') return null;
+          const state = inkOf(s.end).state;
+          return (
+            <g
+              key={s.end}
+              role="button"
+              tabIndex={0}
+              aria-pressed={held === s.end}
+              aria-label={`${endWords(own, lines, units, many)}${state ? `, ${FED[state]}` : ''}`}
+              className="wire-end cursor-pointer"
+              onClick={() => onEnd(s.end)}
+              onKeyDown={(event) => {
+                if (event.key !== 'Enter' && event.key !== ' ') return;
+                event.preventDefault();
+                onEnd(s.end);
+              }}
+            >
+              <rect
+                x={s.grip[0] - 14}
+                y={s.grip[1] - 8}
+                width={28}
+                height={16}
+                fill="transparent"
+              />{' '}
+              {/* prettier-ignore */}
+              <circle cx={s.grip[0]} cy={s.grip[1]} r={5} fill={held === s.end ? 'var(--pick)' : 'var(--sheet)'} stroke="var(--ink)" strokeWidth={held === s.end ? 2.5 : 1.3} />{' '}
+              {/* prettier-ignore */}
+            </g>
+          );
+        })}
+    </svg>
+  );
+}
+
+/** Each kind of connector has its own shape. */
+function Connector({ x, y, kind, stroke }: { x: number; y: number; kind: string; stroke: string }) {
+  if (kind === 'hand')
+    return <path d={`M${x - 3} ${y - 3}l6 6M${x + 3} ${y - 3}l-6 6`} stroke={stroke} strokeWidth={1.6} />; // prettier-ignore
+  if (kind === 'tap')
+    return <rect x={x - 3.2} y={y - 3.2} width={6.4} height={6.4} fill={stroke} />;
+  return <circle cx={x} cy={y} r={3.2} fill="var(--sheet)" stroke={stroke} strokeWidth={1.8} />;
+}
+
+/** A wire with a little bridge wherever it passes over another. */
+function pathOf({ points, hops }: DrawnWire): string {
+  const out = [`M${points[0]![0]} ${points[0]![1]}`];
+  points.slice(1).forEach((q, k) => {
+    const p = points[k]!;
+    if (p[0] === q[0]) {
+      const way = Math.sign(q[1] - p[1]);
+      const own = hops
+        .filter(([x, y]) => x === p[0] && (y - p[1]) * way > 0 && (q[1] - y) * way > 0)
+        .sort((a, b) => (a[1] - b[1]) * way);
+      for (const [x, y] of own)
+        out.push(`L${x} ${y - way * HOP}A${HOP} ${HOP} 0 0 ${way > 0 ? 1 : 0} ${x} ${y + way * HOP}`); // prettier-ignore
+    }
+    out.push(`L${q[0]} ${q[1]}`);
+  });
+  return out.join('');
+}
+
+const ends = ([p, q]: readonly [XY, XY]) => ({ x1: p[0], y1: p[1], x2: q[0], y2: q[1] });
+
+const short = (name: string): string => (name.length > 16 ? `${name.slice(0, 15)}…` : name);

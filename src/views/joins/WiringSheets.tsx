@@ -1,0 +1,150 @@
+/** The wiring of every place of a line on paper, one A5 sheet each, to be built from in the field. */
+import { ArrowLeft, Printer } from 'lucide-react';
+import { useMemo } from 'react';
+import { say, type Units } from '../../core/base/units.js';
+import { catalogue, withOverrides, type Catalogue } from '../../core/plan/catalogue.js';
+import type { Line, Plan } from '../../core/plan/schema.js';
+import { takenAt } from '../../core/wiring/place.js';
+import { Button } from '../../ui/parts/Button.js';
+import { OnLoaded, type Loaded } from '../print/OnLoaded.js';
+import { placesOn, wiredOf, type PlaceOn, type Wired } from './fence.js';
+import { chainsOf, chainWords, FED, KINDS, LEADS, worstFed } from './words.js';
+import { Wiring } from './Wiring.js';
+
+const A5 = { w: 148, h: 210 } as const;
+
+export function WiringSheets({ id }: { id: string }) {
+  return (
+    <OnLoaded id={id} words="Drawing the wiring …">
+      {(loaded) => <Sheets id={id} {...loaded} />}
+    </OnLoaded>
+  );
+}
+
+function Sheets({ id, plan, report }: { id: string } & Loaded) {
+  const asked = new URLSearchParams(location.search);
+  const line = plan.lines[asked.get('line') ?? ''];
+  const cat = useMemo(() => withOverrides(catalogue, plan.overrides, plan.units), [plan]);
+  const wired = useMemo(
+    () => wiredOf(plan, report, cat).find((w) => line && w.net.ids.includes(line.id)),
+    [plan, report, cat, line],
+  );
+  const all = line && wired ? placesOn(wired, line.id) : [];
+  return (
+    <main>
+      <style>{`@page { size: ${A5.w}mm ${A5.h}mm; margin: 0 } @media print { html, body { background: white } .a5 { margin: 0 !important; border: 0 !important; break-after: page } }`}</style>
+      <div className="no-print border-rule bg-panel sticky top-0 z-10 flex flex-wrap items-center gap-3 border-b p-3">
+        <a className="button" href={`/p/${id}/joins`}>
+          <ArrowLeft size={14} aria-hidden /> Joins
+        </a>
+        <h1 className="heading">Wiring of {line?.name ?? plan.name}</h1>
+        <Button strong onClick={() => print()}>
+          <Printer size={14} aria-hidden /> Print
+        </Button>
+        <p className="label">
+          {all.length} {all.length === 1 ? 'place' : 'places'}, one A5 sheet each.
+        </p>
+      </div>
+      {line && wired && all.length > 0 ? (
+        all.map((at, k) => (
+          <Sheet
+            key={`${at.place.location} ${at.at_m}`}
+            at={at}
+            sheet={[k + 1, all.length]}
+            line={line}
+            wired={wired}
+            plan={plan}
+            cat={cat}
+          />
+        ))
+      ) : (
+        <p role="alert" className="p-6">
+          {line ? 'No run of wire yet: nothing to tie.' : 'There is no such line.'}
+        </p>
+      )}
+    </main>
+  );
+}
+
+interface SheetProps {
+  readonly at: PlaceOn;
+  readonly sheet: readonly [number, number];
+  readonly line: Line;
+  readonly wired: Wired;
+  readonly plan: Plan;
+  readonly cat: Catalogue;
+}
+
+function Sheet({ at: { place, at_m }, sheet, line, wired, plan, cat }: SheetProps) {
+  const units: Units = plan.units;
+  const many = new Set(place.arriving.map((a) => a.line)).size > 1;
+  const { connectors, jumper_m } = takenAt(place);
+  const worst = worstFed(place, wired.fed);
+  const taken = Object.entries(connectors)
+    .filter(([, n]) => n > 0)
+    .map(([kind, n]) => `${n} × ${cat.connectors[kind]!.name.toLowerCase()}`);
+  return (
+    <section
+      className="a5 border-rule mx-auto my-4 flex flex-col border bg-white p-[10mm] text-black"
+      style={{ width: `${A5.w}mm`, minHeight: `${A5.h - 1}mm` }}
+      aria-label={`Sheet ${sheet[0]}: ${say(at_m, 'length', units)}`}
+    >
+      <header className="flex items-baseline justify-between border-b border-black pb-1">
+        <h2 className="text-[1.15rem] font-semibold">
+          <bdi>{line.name}</bdi>, {say(at_m, 'length', units)}: {KINDS[place.kind]}
+        </h2>
+        <span className="text-[0.8rem] whitespace-nowrap">
+          {sheet[0]} / {sheet[1]}
+        </span>
+      </header>
+      {worst && worst !== 'twice' && (
+        <p className="mt-2 font-semibold">
+          As tied here a strand is {FED[worst]}: look at the plan before you build it.
+        </p>
+      )}
+      <div className="mt-3">
+        <Wiring place={place} lines={plan.lines} units={units} fed={wired.fed} />
+      </div>
+      <div className="mt-3 grid grid-cols-2 gap-4 text-[0.86rem]">
+        <div>
+          <h3 className="font-semibold">Tie</h3>
+          <ol className="list-decimal pl-5">
+            {chainsOf(place).map((c, k) => (
+              <li key={k}>{chainWords(place, c.ends, plan.lines, units, many)}</li>
+            ))}
+          </ol>
+          {place.ties.length === 0 && <p>Nothing is tied here.</p>}
+        </div>
+        <div>
+          <h3 className="font-semibold">Take</h3>
+          <ul className="list-disc pl-5">
+            {taken.map((t) => (
+              <li key={t}>{t}</li>
+            ))}
+            {place.ties.length > 0 && (
+              <li>{say(jumper_m, 'tape', units)} of wire, the fence’s own metal</li>
+            )}
+            {place.leads.map((l, k) => (
+              <li key={k}>
+                {LEADS[l.to]}, {l.duty}
+                {l.length_m > 0 ? `: ${say(l.length_m, 'tape', units)}` : ''}
+              </li>
+            ))}
+          </ul>
+          <p className="mt-2">
+            Switch off and prove it off first. Dashed wire: earth strand. Dotted: dead tail to the
+            post. A little bridge: the wires do not touch. Dashed post: the same one, seen from
+            another side.
+          </p>
+        </div>
+      </div>
+      <footer className="mt-auto flex justify-between pt-2 text-[0.75rem]">
+        <span>
+          <bdi>{plan.name}</bdi>
+          {plan.invented ? ', invented' : ''}
+        </span>
+        <span>{place.join ? 'set by hand' : 'as proposed'}</span>
+      </footer>
+    </section>
+  );
+}

@@ -1,0 +1,44 @@
+/** Where the figures of the step Joins come from. */
+import type { Origin } from '../../ui/parts/Num.js';
+
+export const FED_M: Origin = {
+  kind: 'formula',
+  title: 'Live strand that is fed',
+  formula:
+    'length of all live strand that the graph of strands, ties and cables reaches from the unit',
+  source: 'One walk from the hot terminal; equal to where the network has volts (tests)',
+};
+
+export const AGED: Origin = {
+  kind: 'formula',
+  title: 'Far end when the ties have aged',
+  formula:
+    'volts with every tie at its aged resistance / volts with sound ties, at the place that loses most',
+  source:
+    'Resistive network of the lines that hang together, in the season shown, at the same volts at the unit',
+  inputs: [
+    { name: 'Sound tie', path: 'defaults.network.jumper.value' },
+    { name: 'Tied by hand, aged, ohm', path: 'connectors.hand.aged_ohm' },
+    { name: 'Clamp, aged, ohm', path: 'connectors.clamp.aged_ohm' },
+    { name: 'Tap, aged, ohm', path: 'connectors.tap.aged_ohm' },
+  ],
+};
+
+export const COST: Origin = {
+  kind: 'formula',
+  title: 'Cost of the ties',
+  formula: 'connectors x price + wire x price by the metre',
+  source: 'Price book; the prices shipped are invented',
+};
+
+export const HOURS: Origin = {
+  kind: 'formula',
+  title: 'Time for the ties',
+  formula: 'connectors x minutes each',
+  source: 'From memory: put in your own',
+  inputs: [
+    { name: 'Tied by hand, min', path: 'connectors.hand.minutes' },
+    { name: 'Clamp, min', path: 'connectors.clamp.minutes' },
+    { name: 'Tap, min', path: 'connectors.tap.minutes' },
+  ],
+};

@@ -1,0 +1,78 @@
+/** What is said of places, strands and ties. */
+import { say, type Units } from '../../core/base/units.js';
+import type { Plan } from '../../core/plan/schema.js';
+import type { Arriving, Fed, Lead, Place } from '../../core/wiring/place.js';
+
+export const KINDS: Record<Place['kind'], string> = {
+  unit: 'unit feeds here',
+  gate: 'at a gate',
+  branch: 'lines meet',
+  corner: 'corner',
+  start: 'start',
+  stop: 'end',
+  rod: 'earth rod',
+};
+
+export const SIDES: Record<Arriving['side'], string> = {
+  before: 'from before',
+  after: 'goes on',
+  through: 'goes through',
+};
+
+export const FED: Record<Fed, string> = {
+  twice: 'fed from both ends',
+  once: 'fed from one end',
+  dead: 'dead',
+};
+
+export const LEADS: Record<Lead['to'], string> = {
+  gate: 'cable under gate',
+  unit: 'from the unit',
+  rod: 'earth rod',
+};
+
+/** A strand at a place in a few words: where it comes from, its height, what it is. */
+export function endWords(
+  { line, side, height_m, duty }: Arriving,
+  lines: Plan['lines'],
+  units: Units,
+  many: boolean,
+): string {
+  const own = many ? `${lines[line]?.name ?? line}, ` : '';
+  return `${own}${SIDES[side]}, ${say(height_m, 'height', units)} ${duty}`;
+}
+
+/** The worst that is the matter with the live strands of a place. */
+export function worstFed(place: Place, fed: ReadonlyMap<string, Fed> | null): Fed | null {
+  const all = place.arriving.flatMap((a) => fed?.get(a.name) ?? []);
+  return (['dead', 'once', 'twice'] as const).find((f) => all.includes(f)) ?? null;
+}
+
+/** Ties as they are made: strands of one run that are tied one to the next are one piece of wire. */
+export function chainsOf({ ties, arriving }: Place): { kind: string; ends: number[] }[] {
+  const run = (end: number) => `${arriving[end]!.line} ${arriving[end]!.side}`;
+  const out: { kind: string; ends: number[] }[] = [];
+  for (const { a, b, kind } of ties) {
+    const on = run(a) === run(b) ? out.find((c) => c.kind === kind && c.ends.at(-1) === a && run(c.ends[0]!) === run(b)) : undefined; // prettier-ignore
+    if (on) on.ends.push(b);
+    else out.push({ kind, ends: [a, b] });
+  }
+  return out;
+}
+
+/** Such a piece in words: where once, then the heights. */
+export function chainWords(
+  { arriving }: Place,
+  ends: readonly number[],
+  lines: Plan['lines'],
+  units: Units,
+  many: boolean,
+): string {
+  const own = ends.map((e) => arriving[e]!);
+  const height = (a: Arriving) => say(a.height_m, 'height', units);
+  const from = (a: Arriving) =>
+    `${many ? `${lines[a.line]?.name ?? a.line}, ` : ''}${SIDES[a.side]}`;
+  if (own.every((a) => from(a) === from(own[0]!)))
+    return `${from(own[0]!)}, ${own[0]!.duty}: ${own.map(height).join(' – ')}`;
+  return own.map((a) => `${from(a)}, ${a.duty}: ${height(a)}`).join(' – ');
+}
