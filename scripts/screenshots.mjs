@@ -92,6 +92,10 @@ await withDemo('4393', async (browser, address) => {
     await page.getByRole('tab', { name: 'Unit' }).click();
     await page.getByRole('button', { name: /^Two fences/ }).waitFor();
   });
+  await picture('joins', '/p/hollin-scar/joins', DESK, async (page) => {
+    await choose('Steading yard')(page);
+    await page.getByRole('group', { name: 'Places' }).getByRole('button', { name: /^78/ }).click();
+  });
   await picture('strain', '/p/hollin-scar/strain', DESK, choose('Ridge dyke'));
   await picture('supplies', '/p/hollin-scar/supplies', DESK);
   await picture('power-phone-sun', '/p/hollin-scar/power', PHONE, sheet('Power'), {

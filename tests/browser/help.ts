@@ -90,9 +90,11 @@ interface Saved {
         name: string;
         vertices: { e: number; n: number; kind: string }[];
         strands: { height_m: number }[];
+        joins?: { ties: unknown[] }[];
       }
     >;
     gates: Record<string, { at_m: number }>;
+    connectors?: string;
     energisers: Record<string, { line: string | null; model: string; rods: number }>;
     units: string;
   };

@@ -190,12 +190,20 @@ function turningPoint(share: (rho: number) => number | null): number | null {
   return Math.exp(bisect(at, low, high, 1e-6));
 }
 
-/** Cost of a line by the metre over ground, as its materials are used, coils not rounded up. */
+/**
+ * Cost of a line by the metre over ground, as its materials are used, coils not rounded up. Its strands are tied at both
+ * ends of each run, a connector each; what other lines ask for where they meet is not its own, and the wire of the jumpers,
+ * a few metres, is left out.
+ */
 export function costPerMetre(
   c: Pick<Compared, 'line' | 'report' | 'count'>,
   cat: Catalogue,
 ): number {
-  const cost = c.count(c.line).reduce((sum, [item, n]) => sum + n * priceInUse(item, cat), 0);
+  const tied = (['live', 'earth'] as const)
+    .map((duty) => c.line.strands.filter((s) => s.duty === duty).length)
+    .reduce((sum, n) => sum + (n > 1 ? n : 0), 0);
+  const ties = 2 * c.report.runs.length * tied * priceInUse('clamp.jumper', cat);
+  const cost = c.count(c.line).reduce((sum, [item, n]) => sum + n * priceInUse(item, cat), ties);
   return cost / Math.max(c.report.ground_m, 1e-6);
 }
 
