@@ -168,6 +168,7 @@ export const wrong: [string, Plan][] = [
   ],
   // The third strand is left out at the corner and at the end: nothing feeds it beyond the corner.
   ['strand-dead', cornered({ 150: acrossCorner([2]), 300: ladder('before', [2]) })],
+  ['dead-tail-long', fed({ keepOut: ['fox'], deadTail_m: 0.24 })],
   ['strand-one-sided', cornered({ 300: ladder('before', [2]) })],
   [
     'live-to-earth',

@@ -1,7 +1,10 @@
 import type { Line } from '../../core/plan/schema.js';
-import { useSession } from '../../session/session.js';
+import { deadTail } from '../../core/wiring/tail.js';
+import { commit, useSession } from '../../session/session.js';
+import { useCatalogue } from '../../session/catalogue.js';
 import { look, useView } from '../../session/view.js';
-import { Caution, Part } from '../../ui/parts/controls.js';
+import { Caution, Part, QuantityField } from '../../ui/parts/controls.js';
+import { Button } from '../../ui/parts/Button.js';
 import { Num } from '../../ui/parts/Num.js';
 import { Connectors } from './Connectors.js';
 import { placesOn, useFences, type Wired } from './fence.js';
@@ -53,6 +56,7 @@ function OfLine({ line, wired }: { line: Line; wired: Wired }) {
           </div>
         </div>
       )}
+      <Tail line={line} />
       <Caution>
         Switch the unit off and prove it off before you touch a wire. A lead-out or a cable under a
         gate is for high voltage: house cable breaks down.
@@ -81,5 +85,33 @@ function FedWords({ wired }: { wired: Wired }) {
         </>
       )}
     </span>
+  );
+}
+
+/** How long the dead tail is between post and end insulator. */
+function Tail({ line }: { line: Line }) {
+  const cat = useCatalogue();
+  const set = (m: number | null) =>
+    commit(`dead tail of ${line.name}`, (d) => {
+      const own = d.lines[line.id]!;
+      if (m === null) delete own.deadTail_m;
+      else own.deadTail_m = m;
+    });
+  return (
+    <div className="mt-3 flex flex-wrap items-center gap-x-3 gap-y-1">
+      <QuantityField
+        label="Dead tail between post and end insulator"
+        q="height"
+        at="lines/*/deadTail_m"
+        value={deadTail(line, cat)}
+        width="w-20"
+        onCommit={set}
+      />
+      {line.deadTail_m === undefined ? (
+        <span className="label">as is usual for the stock here</span>
+      ) : (
+        <Button onClick={() => set(null)}>As usual</Button>
+      )}
+    </div>
   );
 }

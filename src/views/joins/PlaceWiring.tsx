@@ -29,7 +29,7 @@ export function PlaceWiring({ at: { place, at_m }, line, wired }: Props) {
   const lines = useSession((s) => s.plan.lines);
   const usual = useSession((s) => s.plan.connectors) ?? USUAL_CONNECTOR;
   const [held, setHeld] = useState<number | null>(null);
-  const [kind, setKind] = useState<ConnectorId>(usual);
+  const [kind, setKind] = useState<ConnectorId>(place.ties[0]?.kind ?? usual);
   const where = `${say(at_m, 'length', units)} on ${line.name}`;
   const many = new Set(place.arriving.map((a) => a.line)).size > 1;
   const words = (end: number) => endWords(place.arriving[end]!, lines, units, many);

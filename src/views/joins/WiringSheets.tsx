@@ -5,6 +5,7 @@ import { say, type Units } from '../../core/base/units.js';
 import { catalogue, withOverrides, type Catalogue } from '../../core/plan/catalogue.js';
 import type { Line, Plan } from '../../core/plan/schema.js';
 import { takenAt } from '../../core/wiring/place.js';
+import { deadTail } from '../../core/wiring/tail.js';
 import { Button } from '../../ui/parts/Button.js';
 import { OnLoaded, type Loaded } from '../print/OnLoaded.js';
 import { placesOn, wiredOf, type PlaceOn, type Wired } from './fence.js';
@@ -86,7 +87,7 @@ function Sheet({ at: { place, at_m }, sheet, line, wired, plan, cat }: SheetProp
   return (
     <section
       className="a5 border-rule mx-auto my-4 flex flex-col border bg-white p-[10mm] text-black"
-      style={{ width: `${A5.w}mm`, minHeight: `${A5.h - 1}mm` }}
+      style={{ width: `min(${A5.w}mm, 100%)`, minHeight: `${A5.h - 1}mm` }}
       aria-label={`Sheet ${sheet[0]}: ${say(at_m, 'length', units)}`}
     >
       <header className="flex items-baseline justify-between border-b border-black pb-1">
@@ -123,6 +124,9 @@ function Sheet({ at: { place, at_m }, sheet, line, wired, plan, cat }: SheetProp
             ))}
             {place.ties.length > 0 && (
               <li>{say(jumper_m, 'tape', units)} of wire, the fence’s own metal</li>
+            )}
+            {place.arriving.some((a) => a.side !== 'through') && (
+              <li>dead tail to the post: {say(deadTail(line, cat), 'height', units)}</li>
             )}
             {place.leads.map((l, k) => (
               <li key={k}>

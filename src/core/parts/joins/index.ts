@@ -12,6 +12,7 @@ import { placesOf, takenAt } from '../../wiring/place.js';
 import type { PowerWhole } from '../power/index.js';
 import { keys } from './keys.js';
 import { placed } from './placed.js';
+import { deadTailLong } from './rules/deadTailLong.js';
 import { liveToEarth } from './rules/liveToEarth.js';
 import { strandDead } from './rules/strandDead.js';
 import { strandOneSided } from './rules/strandOneSided.js';
@@ -64,7 +65,7 @@ export const joins = {
     };
   },
   countProperty: ({ whole }: WholeGiven) => (whole as { joins: JoinsWhole }).joins.taken,
-  rules: [strandDead, strandOneSided, liveToEarth],
+  rules: [strandDead, strandOneSided, liveToEarth, deadTailLong],
 };
 
 /** Connectors and wire of all ties of some lines, by the line that has the place. */

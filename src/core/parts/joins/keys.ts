@@ -71,6 +71,13 @@ export const FedSchema = Type.Object(
 export const keys = {
   plan: {
     line: {
+      deadTail_m: Type.Optional(
+        Type.Number({
+          minimum: 0.02,
+          maximum: 1,
+          description: 'wire between post and end insulator; absent: as is usual for the stock',
+        }),
+      ),
       joins: Type.Optional(
         Type.Array(JoinSchema, {
           maxItems: 1000,
