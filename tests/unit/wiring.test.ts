@@ -97,6 +97,10 @@ function faults(d: Drawing, place: Place): string[] {
       if (Math.max(p[0], q[0]) > a.x && Math.min(p[0], q[0]) < a.x + a.w && Math.max(p[1], q[1]) > a.y && Math.min(p[1], q[1]) < a.y + a.h) out.push(`${who} runs through ${name}`); // prettier-ignore
     if (a.x < 0 || a.y < 0 || a.x + a.w > d.width || a.y + a.h > d.height) out.push(`${name} is off the sheet`); // prettier-ignore
   });
+  // What is bought is what is drawn: a connector at each place where a jumper is fixed.
+  const fixedAt = new Set(d.wires.filter((w) => w.is === 'tie').flatMap((w) => w.dots.map((x) => x.join()))); // prettier-ignore
+  const counted = Object.values(takenAt(place).connectors).reduce((a, b) => a + b, 0);
+  if (fixedAt.size !== counted) out.push(`${fixedAt.size} connectors drawn, ${counted} counted`);
   // Higher strands are drawn higher.
   for (const s of d.strands)
     for (const t of d.strands)
@@ -173,7 +177,8 @@ describe('places', () => {
     const p = cornered({});
     expect(at(p, 150)).toMatchObject({ kind: 'corner', join: null });
     expect(at(p, 150).ties).toHaveLength(4 + 5);
-    expect(takenAt(at(p, 150)).connectors).toEqual({ hand: 0, clamp: 10, tap: 0 });
+    // The ladder of the first run holds each of its five, and each jumper across has two ends.
+    expect(takenAt(at(p, 150)).connectors).toEqual({ hand: 0, clamp: 5 + 2 * 5, tap: 0 });
     expect(at(p, 300)).toMatchObject({ kind: 'stop' });
     expect(at(p, 300).ties).toHaveLength(4);
     expect(takenAt(at({ ...p, connectors: 'tap' }, 300)).connectors).toEqual({ hand: 0, clamp: 0, tap: 5 }); // prettier-ignore

@@ -3,7 +3,7 @@
  * Lengths in drawing units, y downwards; no two wires lie on one another, and none on the room of a label
  * (tests/unit/wiring.test.ts).
  */
-import type { Arriving, Place } from './place.js';
+import { piecesOf, type Arriving, type Piece, type Place } from './place.js';
 
 export type XY = readonly [x: number, y: number];
 
@@ -118,51 +118,44 @@ export function drawingOf({ arriving, ties, leads }: Place): Drawing {
     readonly bundle: Bundle;
     readonly y1: number;
     readonly y2: number;
-    /** Strands that it may touch at its ends. */
-    readonly at: readonly number[];
     lane: number;
   }
   const uprights: Upright[] = [];
-  const upright = (end: number, to_y: number, other: number | null): Upright => {
-    const y = yOf(end);
+  const upright = (end: number, to: readonly number[]): Upright => {
+    const all = [yOf(end), ...to];
     const own: Upright = {
       bundle: bundleOf.get(end)!,
-      y1: Math.min(y, to_y),
-      y2: Math.max(y, to_y),
-      at: other === null ? [y] : [y, yOf(other)],
+      y1: Math.min(...all),
+      y2: Math.max(...all),
       lane: 0,
     };
     const clash = (u: Upright) =>
-      u.bundle === own.bundle &&
-      u.lane === own.lane &&
-      u.y1 < own.y2 + 3 &&
-      own.y1 < u.y2 + 3 &&
-      // End to end at one strand is one more piece of the same tie.
-      !(u.y2 === own.y1 && u.at.includes(own.y1) && own.at.includes(own.y1)) &&
-      !(u.y1 === own.y2 && u.at.includes(own.y2) && own.at.includes(own.y2));
+      u.bundle === own.bundle && u.lane === own.lane && u.y1 < own.y2 + 3 && own.y1 < u.y2 + 3;
     while (uprights.some(clash)) own.lane++;
     uprights.push(own);
     return own;
   };
   const row_y = (k: number) => ground_y + 16 + ROW * k;
-  // Short ones first: the ladder of a bundle stands nearest to the post.
-  const order = ties
-    .map((_, k) => k)
-    .sort((p, q) => Number(leaves[p] !== null) - Number(leaves[q] !== null) || reach(p) - reach(q));
-  function reach(k: number): number {
-    return Math.abs(levelOf(ties[k]!.a) - levelOf(ties[k]!.b));
-  }
+  // Ladders first, and short ones before long ones: they stand nearest to the post.
+  const reach = ({ ends }: Piece) =>
+    Math.abs(levelOf(ends[0]!) - levelOf(ends.at(-1)!)) + (ends.length > 2 ? -100 : 0);
+  const pieces = [...piecesOf({ ties, arriving })].sort(
+    (p, q) => Number(q.ladder) - Number(p.ladder) || reach(p) - reach(q),
+  );
   const tieParts = new Map<number, readonly [Upright] | readonly [Upright, number, Upright]>();
-  for (const k of order) {
-    const { a, b } = ties[k]!;
+  for (const { ends, ties: own } of pieces) {
+    const k = own[0]!;
     const channel = leaves[k];
-    if (channel === null || channel === undefined) tieParts.set(k, [upright(a, yOf(b), b)]);
-    else {
+    if (channel === null || channel === undefined) {
+      const one = upright(ends[0]!, ends.slice(1).map(yOf));
+      for (const t of own) tieParts.set(t, [one]);
+    } else {
+      const { a, b } = ties[k]!;
       const y = yOf(a) + UNDER + CHANNEL * channel;
-      tieParts.set(k, [upright(a, y, null), y, upright(b, y, null)]);
+      tieParts.set(k, [upright(a, [y]), y, upright(b, [y])]);
     }
   }
-  const leadParts = leads.map((l, k) => upright(l.on, row_y(k), null));
+  const leadParts = leads.map((l, k) => upright(l.on, [row_y(k)]));
 
   // Room from left to right: frame by frame, each a post with a bundle on one or both sides.
   const lanes = (b: Bundle) =>

@@ -139,21 +139,55 @@ export function fedStrands(net: Network, season: SeasonId = 'today'): Map<string
   return out;
 }
 
-/** What the ties of a place take: connectors, one at each strand that is tied, and wire to tie with, m. */
-export function takenAt({ ties, arriving }: Pick<Place, 'ties' | 'arriving'>): {
+/** One piece of jumper wire: strands of one run tied one to the next in order of height, or two across. */
+export interface Piece {
+  readonly kind: ConnectorId;
+  /** Numbers of the arriving that it is fixed to, a connector at each. */
+  readonly ends: readonly number[];
+  /** Numbers of the ties that it makes. */
+  readonly ties: readonly number[];
+  /** Between strands of one run on one side of the post. */
+  readonly ladder: boolean;
+}
+
+/** The ties of a place as they are made. */
+export function piecesOf({ ties, arriving }: Pick<Place, 'ties' | 'arriving'>): Piece[] {
+  const run = (end: number) => `${arriving[end]!.side} ${/^[^~]+\/\d+(~\d+)?$/.exec(arriving[end]!.name)?.[1] ?? ''} ${arriving[end]!.line}`; // prettier-ignore
+  const up = (a: number, b: number) => Math.sign(arriving[b]!.height_m - arriving[a]!.height_m);
+  const out: { kind: ConnectorId; ends: number[]; ties: number[]; ladder: boolean }[] = [];
+  ties.forEach(({ a, b, kind }, k) => {
+    const ladder = run(a) === run(b);
+    const on = ladder
+      ? out.find(
+          (p) =>
+            p.ladder &&
+            p.kind === kind &&
+            p.ends.at(-1) === a &&
+            up(a, b) !== 0 &&
+            up(p.ends.at(-2)!, a) === up(a, b),
+        )
+      : undefined;
+    if (on) {
+      on.ends.push(b);
+      on.ties.push(k);
+    } else out.push({ kind, ends: [a, b], ties: [k], ladder });
+  });
+  return out;
+}
+
+/** What the ties of a place take: a connector where each piece is fixed to a strand, and wire to tie with, m. */
+export function takenAt(place: Pick<Place, 'ties' | 'arriving'>): {
   readonly connectors: Readonly<Record<ConnectorId, number>>;
   readonly jumper_m: number;
 } {
-  const kinds = new Map<number, ConnectorId>();
-  let jumper_m = 0;
-  for (const { a, b, kind } of ties) {
-    for (const end of [a, b]) if (!kinds.has(end)) kinds.set(end, kind);
-    const [p, q] = [arriving[a]!, arriving[b]!];
-    const across = p.line === q.line && p.side === q.side ? 0 : ROUND_POST;
-    jumper_m += Math.abs(p.height_m - q.height_m) + across + TIED;
-  }
   const connectors = { hand: 0, clamp: 0, tap: 0 };
-  for (const kind of kinds.values()) connectors[kind]++;
+  let jumper_m = 0;
+  for (const { kind, ends, ladder } of piecesOf(place)) {
+    connectors[kind] += ends.length;
+    jumper_m += (ends.length - 1) * (TIED + (ladder ? 0 : ROUND_POST));
+    for (let k = 1; k < ends.length; k++)
+      jumper_m += Math.abs(place.arriving[ends[k]!]!.height_m - place.arriving[ends[k - 1]!]!.height_m); // prettier-ignore
+  }
   return { connectors, jumper_m };
 }
 

@@ -4,12 +4,12 @@ import { useMemo } from 'react';
 import { say, type Units } from '../../core/base/units.js';
 import { catalogue, withOverrides, type Catalogue } from '../../core/plan/catalogue.js';
 import type { Line, Plan } from '../../core/plan/schema.js';
-import { takenAt } from '../../core/wiring/place.js';
+import { piecesOf, takenAt } from '../../core/wiring/place.js';
 import { deadTail } from '../../core/wiring/tail.js';
 import { Button } from '../../ui/parts/Button.js';
 import { OnLoaded, type Loaded } from '../print/OnLoaded.js';
 import { placesOn, wiredOf, type PlaceOn, type Wired } from './fence.js';
-import { chainsOf, chainWords, FED, KINDS, LEADS, worstFed } from './words.js';
+import { chainWords, FED, KINDS, LEADS, worstFed } from './words.js';
 import { Wiring } from './Wiring.js';
 
 const A5 = { w: 148, h: 210 } as const;
@@ -110,7 +110,7 @@ function Sheet({ at: { place, at_m }, sheet, line, wired, plan, cat }: SheetProp
         <div>
           <h3 className="font-semibold">Tie</h3>
           <ol className="list-decimal pl-5">
-            {chainsOf(place).map((c, k) => (
+            {piecesOf(place).map((c, k) => (
               <li key={k}>{chainWords(place, c.ends, plan.lines, units, many)}</li>
             ))}
           </ol>

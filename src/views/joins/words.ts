@@ -48,19 +48,7 @@ export function worstFed(place: Place, fed: ReadonlyMap<string, Fed> | null): Fe
   return (['dead', 'once', 'twice'] as const).find((f) => all.includes(f)) ?? null;
 }
 
-/** Ties as they are made: strands of one run that are tied one to the next are one piece of wire. */
-export function chainsOf({ ties, arriving }: Place): { kind: string; ends: number[] }[] {
-  const run = (end: number) => `${arriving[end]!.line} ${arriving[end]!.side}`;
-  const out: { kind: string; ends: number[] }[] = [];
-  for (const { a, b, kind } of ties) {
-    const on = run(a) === run(b) ? out.find((c) => c.kind === kind && c.ends.at(-1) === a && run(c.ends[0]!) === run(b)) : undefined; // prettier-ignore
-    if (on) on.ends.push(b);
-    else out.push({ kind, ends: [a, b] });
-  }
-  return out;
-}
-
-/** Such a piece in words: where once, then the heights. */
+/** A piece of jumper wire in words: where once, then the heights. */
 export function chainWords(
   { arriving }: Place,
   ends: readonly number[],
