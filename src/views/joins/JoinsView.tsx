@@ -44,7 +44,6 @@ function OfLine({ line, wired }: { line: Line; wired: Wired }) {
         <div className="flex flex-col gap-4 @[40rem]:flex-row">
           <div className="shrink-0 @[40rem]:w-[14rem]">
             <PlaceList
-              line={line.id}
               all={all}
               chosen={chosen}
               fed={wired.fed}

@@ -7,7 +7,6 @@ import type { PlaceOn } from './fence.js';
 import { FED, KINDS, worstFed } from './words.js';
 
 interface Props {
-  readonly line: string;
   readonly all: readonly PlaceOn[];
   readonly chosen: PlaceOn;
   readonly fed: ReadonlyMap<string, Fed> | null;
