@@ -1,17 +1,12 @@
 /** Ties at a place set by hand, taken back, given to places alike; and what follows when strands come and go. */
 import type { Line, Plan, Strand } from '../plan/schema.js';
-import type { ConnectorId } from '../power/ties.js';
 import type { Arriving, Place } from '../wiring/place.js';
 
 type Join = NonNullable<Line['joins']>[number];
 type End = Join['ties'][number]['a'];
 
 /** Two ends tied, by their numbers at the place. */
-export interface NewTie {
-  readonly a: number;
-  readonly b: number;
-  readonly kind: ConnectorId;
-}
+export type NewTie = Place['ties'][number];
 
 /** What is tied at a place from now on: exactly this. */
 export function setTies(plan: Plan, place: Place, ties: readonly NewTie[]): void {

@@ -3,7 +3,7 @@
  * Lengths in drawing units, y downwards; no two wires lie on one another, and none on the room of a label
  * (tests/unit/wiring.test.ts).
  */
-import { piecesOf, type Arriving, type Piece, type Place } from './place.js';
+import { piecesOf, runOf, type Arriving, type Piece, type Place } from './place.js';
 
 export type XY = readonly [x: number, y: number];
 
@@ -14,6 +14,11 @@ export interface Box {
   readonly h: number;
 }
 
+/** Room for words, and whether they end at its right edge: they are set towards what they name. */
+export interface Label extends Box {
+  readonly toRight: boolean;
+}
+
 /** A strand from its label to the insulator at the post, or through. */
 export interface DrawnStrand {
   readonly end: number;
@@ -21,7 +26,7 @@ export interface DrawnStrand {
   readonly to: XY;
   /** Where it is taken hold of. */
   readonly grip: XY;
-  readonly label: Box;
+  readonly label: Label;
   /** Between wire and post; null: it goes through. */
   readonly insulator: Box | null;
   /** Post side of the insulator, and the post: the tail that is dead. */
@@ -49,9 +54,9 @@ export interface Drawing {
   readonly strands: readonly DrawnStrand[];
   readonly wires: readonly DrawnWire[];
   /** Over each bundle: the line and the side that it comes from. */
-  readonly heads: readonly (Box & { readonly line: string; readonly side: Arriving['side'] })[];
+  readonly heads: readonly (Label & { readonly line: string; readonly side: Arriving['side'] })[];
   /** At the end of each lead, by its number. */
-  readonly leads: readonly Box[];
+  readonly leads: readonly Label[];
 }
 
 /** Room of the label of a strand, and of the words over a bundle. */
@@ -100,7 +105,7 @@ export function drawingOf({ arriving, ties, leads }: Place): Drawing {
   const leaves = ties.map(({ a, b }) =>
     bundleOf.get(a) === bundleOf.get(b) ? null : channels[levelOf(a)]!++,
   );
-  const span = Math.max(0.3, (heights[0] ?? 1) - 0);
+  const span = Math.max(0.3, heights[0] ?? 1);
   const top = MARGIN + HEAD + 10;
   const ys: number[] = [];
   levels.forEach((l, k) => {
@@ -193,6 +198,12 @@ export function drawingOf({ arriving, ties, leads }: Place): Drawing {
     return r.lane_x + r.way * LANE * u.lane;
   };
 
+  /** Room for words outside of a bundle, about a height. */
+  const labelAt = (b: Bundle, y: number): Label => {
+    const { way, out_x } = room.get(b)!;
+    return { x: way < 0 ? out_x - 4 - LABEL.w : out_x + 4, y: y - LABEL.h / 2, ...LABEL, toRight: way < 0 }; // prettier-ignore
+  };
+
   const strands = arriving.map((_, end): DrawnStrand => {
     const b = bundleOf.get(end)!;
     const { out_x, post_x, way } = room.get(b)!;
@@ -204,7 +215,7 @@ export function drawingOf({ arriving, ties, leads }: Place): Drawing {
       from: [out_x, y],
       to: [inner, y],
       grip: [out_x - way * GRIP * 0.5, y],
-      label: { x: way < 0 ? out_x - 4 - LABEL.w : out_x + 4, y: y - LABEL.h / 2, ...LABEL },
+      label: labelAt(b, y),
       insulator: through ? null : { x: Math.min(inner, inner - way * INSULATOR.w), y: y - INSULATOR.h / 2, w: INSULATOR.w, h: INSULATOR.h }, // prettier-ignore
       tail: through ? null : [[post_x + way * INSULATOR.tail, y], [post_x, y]],
     };
@@ -218,14 +229,10 @@ export function drawingOf({ arriving, ties, leads }: Place): Drawing {
     const xb = laneX(parts[2]);
     return { of, is: 'tie', points: [[xa, ya], [xa, parts[1]], [xb, parts[1]], [xb, yb]], dots: [[xa, ya], [xb, yb]] }; // prettier-ignore
   });
-  const leadBoxes: Box[] = [];
   leads.forEach((l, k) => {
     const u = leadParts[k]!;
     const [lx, y] = [laneX(u), row_y(k)];
-    const { way, out_x } = room.get(u.bundle)!;
-    const end = out_x;
-    leadBoxes.push({ x: way < 0 ? end - 4 - LABEL.w : end + 4, y: y - LABEL.h / 2, ...LABEL });
-    wires.push({ of: k, is: 'lead', points: [[lx, yOf(l.on)], [lx, y], [end, y]], dots: [[lx, yOf(l.on)]] }); // prettier-ignore
+    wires.push({ of: k, is: 'lead', points: [[lx, yOf(l.on)], [lx, y], [room.get(u.bundle)!.out_x, y]], dots: [[lx, yOf(l.on)]] }); // prettier-ignore
   });
 
   return {
@@ -235,20 +242,22 @@ export function drawingOf({ arriving, ties, leads }: Place): Drawing {
     posts,
     strands,
     wires: withHops(wires, strands),
-    heads: bundles.map((b) => {
-      const { out_x, way } = room.get(b)!;
-      return { x: way < 0 ? out_x - 4 - LABEL.w : out_x + 4, y: MARGIN, w: LABEL.w, h: HEAD, line: b.line, side: b.side }; // prettier-ignore
-    }),
-    leads: leadBoxes,
+    heads: bundles.map((b) => ({
+      ...labelAt(b, 0),
+      y: MARGIN,
+      h: HEAD,
+      line: b.line,
+      side: b.side,
+    })),
+    leads: leadParts.map((u, k) => labelAt(u.bundle, row_y(k))),
   };
 }
 
 /** Strands by run and side; two that end share a post, one that goes through has its own picture of it. */
 function bundlesOf(arriving: readonly Arriving[]): Bundle[] {
   const groups = new Map<string, number[]>();
-  arriving.forEach(({ line, side, name }, i) => {
-    const run = name.slice(name.indexOf('~') < 0 ? name.length : name.indexOf('~'));
-    const key = `${line} ${side} ${run}`;
+  arriving.forEach((own, i) => {
+    const key = runOf(own);
     groups.set(key, [...(groups.get(key) ?? []), i]);
   });
   const out: Bundle[] = [];

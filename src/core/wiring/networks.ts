@@ -7,8 +7,8 @@ import type { AimedLine, Fence } from '../power/wired.js';
 import type { Report } from '../report/schema.js';
 
 /**
- * Lines that hang together, each group with every unit on it, or none. A line that the report does not have yet is
- * left out.
+ * Lines that hang together, each group once, with the first unit on it, or none. A line that the report does not have
+ * yet is left out.
  */
 export function fencesOf(plan: Plan, report: Pick<Report, 'lines'>, cat: Catalogue): Fence[] {
   const gates = new Map<string, Gate[]>();
@@ -21,10 +21,8 @@ export function fencesOf(plan: Plan, report: Pick<Report, 'lines'>, cat: Catalog
   const lines = Object.fromEntries(Object.keys(wired).map((id) => [id, plan.lines[id]!]));
   const marks = placesNamed(wired, plan.energisers, figure(cat, 'network.piece'));
   const topology = topologyOf(lines, marks);
-  return topology.groups.flatMap((ids): Fence[] => {
-    const on = Object.values(plan.energisers).filter(
-      (e) => e.line !== null && ids.includes(e.line),
-    );
-    return (on.length > 0 ? on : [null]).map((energiser) => ({ energiser, ids, wired, topology, plan, cat })); // prettier-ignore
+  return topology.groups.map((ids) => {
+    const on = Object.values(plan.energisers).find((e) => e.line !== null && ids.includes(e.line));
+    return { energiser: on ?? null, ids, wired, topology, plan, cat };
   });
 }

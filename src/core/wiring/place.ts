@@ -1,5 +1,5 @@
 /** The places of a network where strands end, meet or are tied: what arrives there and what is tied to what. */
-import type { SeasonId } from '../plan/catalogue.js';
+import { recordOf, type Catalogue, type SeasonId } from '../plan/catalogue.js';
 import type { Strand } from '../plan/schema.js';
 import { cablesOf, circuitOf, feedOf, gateEnds, tyingOf } from '../power/circuit.js';
 import { fedOf } from '../power/fed.js';
@@ -139,6 +139,10 @@ export function fedStrands(net: Network, season: SeasonId = 'today'): Map<string
   return out;
 }
 
+/** The run and the side of it that a strand comes from: strands that have the same are one bundle. */
+export const runOf = ({ line, side, name }: Pick<Arriving, 'line' | 'side' | 'name'>): string =>
+  `${line} ${side} ${strandOf(name)!.run}`;
+
 /** One piece of jumper wire: strands of one run tied one to the next in order of height, or two across. */
 export interface Piece {
   readonly kind: ConnectorId;
@@ -152,7 +156,7 @@ export interface Piece {
 
 /** The ties of a place as they are made. */
 export function piecesOf({ ties, arriving }: Pick<Place, 'ties' | 'arriving'>): Piece[] {
-  const run = (end: number) => `${arriving[end]!.side} ${/^[^~]+\/\d+(~\d+)?$/.exec(arriving[end]!.name)?.[1] ?? ''} ${arriving[end]!.line}`; // prettier-ignore
+  const run = (end: number) => runOf(arriving[end]!);
   const up = (a: number, b: number) => Math.sign(arriving[b]!.height_m - arriving[a]!.height_m);
   const out: { kind: ConnectorId; ends: number[]; ties: number[]; ladder: boolean }[] = [];
   ties.forEach(({ a, b, kind }, k) => {
@@ -189,6 +193,22 @@ export function takenAt(place: Pick<Place, 'ties' | 'arriving'>): {
       jumper_m += Math.abs(place.arriving[ends[k]!]!.height_m - place.arriving[ends[k - 1]!]!.height_m); // prettier-ignore
   }
   return { connectors, jumper_m };
+}
+
+/** Items of the price book that the ties of a place take. */
+export function itemsAt(
+  place: Pick<Place, 'ties' | 'arriving'>,
+  cat: Catalogue,
+): [item: string, quantity: number][] {
+  const { connectors, jumper_m } = takenAt(place);
+  const wire = place.arriving[place.ties[0]?.a ?? -1]?.wire;
+  return [
+    ...Object.entries(connectors).flatMap(([kind, n]): [string, number][] => {
+      const { price } = recordOf(cat.connectors, kind);
+      return price === null ? [] : [[price, n]];
+    }),
+    ...(wire === undefined ? [] : [[`wire.${wire}`, jumper_m] as [string, number]]),
+  ];
 }
 
 /** Wire of a jumper that is taken by its own two ends, and by the way round a post with its insulators, m. */

@@ -4,7 +4,7 @@ import { recordOf } from '../../core/plan/catalogue.js';
 import { USUAL_CONNECTOR, type ConnectorId } from '../../core/power/ties.js';
 import { priceInUse } from '../../core/supplies/takeoff.js';
 import { CONNECTORS } from '../../core/wiring/ageing.js';
-import { takenAt } from '../../core/wiring/place.js';
+import { itemsAt, takenAt } from '../../core/wiring/place.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { usePower } from '../../session/power.js';
 import { commit, useSession } from '../../session/session.js';
@@ -32,15 +32,11 @@ export function Connectors({ fences }: { fences: readonly Wired[] }) {
     for (const p of places) {
       // Those that were set by hand keep their kind.
       const ties = p.join ? p.ties : p.ties.map((t) => ({ ...t, kind }));
-      const { connectors, jumper_m } = takenAt({ ties, arriving: p.arriving });
+      const made = { ties, arriving: p.arriving };
+      const { connectors, jumper_m } = takenAt(made);
       n += Object.values(connectors).reduce((a, b) => a + b, 0);
       wire_m += jumper_m;
-      for (const [k, count] of Object.entries(connectors)) {
-        const { price } = recordOf(cat.connectors, k);
-        if (price !== null) cost += count * priceInUse(price, cat);
-      }
-      const wire = p.arriving[p.ties[0]?.a ?? -1]?.wire;
-      if (wire !== undefined) cost += jumper_m * priceInUse(`wire.${wire}`, cat);
+      for (const [item, count] of itemsAt(made, cat)) cost += count * priceInUse(item, cat);
     }
     const hours = (n * recordOf(cat.connectors, kind).minutes) / 60;
     return { kind, n, wire_m, cost, hours, aged: aged?.find((a) => a.kind === kind) ?? null };

@@ -13,7 +13,7 @@ import { DataTable } from '../../ui/parts/DataTable.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import { useRoving } from '../../ui/parts/roving.js';
 import type { PlaceOn, Wired } from './fence.js';
-import { endWords, KINDS } from './words.js';
+import { endWords, KINDS, ofMany } from './words.js';
 import { Wiring } from './Wiring.js';
 
 interface Props {
@@ -31,7 +31,7 @@ export function PlaceWiring({ at: { place, at_m }, line, wired }: Props) {
   const [held, setHeld] = useState<number | null>(null);
   const [kind, setKind] = useState<ConnectorId>(place.ties[0]?.kind ?? usual);
   const where = `${say(at_m, 'length', units)} on ${line.name}`;
-  const many = new Set(place.arriving.map((a) => a.line)).size > 1;
+  const many = ofMany(place);
   const words = (end: number) => endWords(place.arriving[end]!, lines, units, many);
   const alike = placesAlike(place, wired.places);
 

@@ -1,10 +1,16 @@
 /** The wiring of a place as it is built: strands to scale, jumpers, cables and earth leads. */
-import { useMemo } from 'react';
+import { useMemo, type ReactNode } from 'react';
 import { say, type Units } from '../../core/base/units.js';
 import type { Plan } from '../../core/plan/schema.js';
-import { drawingOf, type DrawnWire, type XY } from '../../core/wiring/drawing.js';
+import {
+  drawingOf,
+  type Box,
+  type DrawnWire,
+  type Label,
+  type XY,
+} from '../../core/wiring/drawing.js';
 import type { Fed, Place } from '../../core/wiring/place.js';
-import { endWords, FED, KINDS, LEADS, SIDES } from './words.js';
+import { endWords, FED, KINDS, LEADS, ofMany, SIDES } from './words.js';
 
 interface WiringProps {
   readonly place: Place;
@@ -14,15 +20,14 @@ interface WiringProps {
   /** The end that was pressed first. */
   readonly held?: number | null;
   readonly onEnd?: (end: number) => void;
-  readonly onTie?: (tie: number) => void;
 }
 
 /** Half the width of the little bridge where a wire passes over another. */
 const HOP = 3.5;
 
-export function Wiring({ place, lines, units, fed, held = null, onEnd, onTie }: WiringProps) {
+export function Wiring({ place, lines, units, fed, held = null, onEnd }: WiringProps) {
   const d = useMemo(() => drawingOf(place), [place]);
-  const many = new Set(place.arriving.map((a) => a.line)).size > 1;
+  const many = ofMany(place);
   const inkOf = (end: number) => {
     const { duty, name } = place.arriving[end]!;
     if (duty === 'cold') return { stroke: 'var(--soft)', state: null };
@@ -45,15 +50,11 @@ export function Wiring({ place, lines, units, fed, held = null, onEnd, onTie }: 
       {d.posts.map((p, k) => (
         <g key={k}>
           <rect
-            x={p.x}
-            y={p.y}
-            width={p.w}
-            height={p.h}
+            {...boxed(p)}
             fill="var(--panel)"
             stroke="var(--ink)"
             strokeDasharray={p.again ? '4 3' : undefined}
-          />{' '}
-          {/* prettier-ignore */}
+          />
           {p.again && <title>the same post, seen from another side</title>}
         </g>
       ))}
@@ -61,7 +62,6 @@ export function Wiring({ place, lines, units, fed, held = null, onEnd, onTie }: 
         const { stroke, state } = inkOf(s.end);
         const own = place.arriving[s.end]!;
         const dash = own.duty === 'earth' ? '9 4' : state === 'dead' ? '2 4' : undefined;
-        const left = s.label.x < s.from[0];
         return (
           <g key={s.end}>
             {s.tail && (
@@ -77,75 +77,50 @@ export function Wiring({ place, lines, units, fed, held = null, onEnd, onTie }: 
               stroke={stroke}
               strokeWidth={2.4}
               strokeDasharray={dash}
-            />{' '}
-            {/* prettier-ignore */}
-            {
-              s.insulator &&
-              <rect x={s.insulator.x} y={s.insulator.y} width={s.insulator.w} height={s.insulator.h} rx={3} fill="var(--sheet)" stroke="var(--ink)" /> // prettier-ignore
-            }
-            <text
-              x={left ? s.label.x + s.label.w : s.label.x}
-              y={s.label.y + 9.5}
-              textAnchor={left ? 'end' : 'start'}
-              className="fill-ink text-[10px]"
-            >
+            />
+            {s.insulator && (
+              <rect {...boxed(s.insulator)} rx={3} fill="var(--sheet)" stroke="var(--ink)" />
+            )}
+            <Words at={s.label}>
               {say(own.height_m, 'height', units)} {own.duty}
               {state === 'dead' ? ', dead' : state === 'once' ? ', once' : ''}
-            </text>
+            </Words>
           </g>
         );
       })}
       {d.wires.map((w) => {
         const end = w.is === 'tie' ? place.ties[w.of]!.a : place.leads[w.of]!.on;
         const { stroke } = inkOf(end);
-        const kind = w.is === 'tie' ? place.ties[w.of]!.kind : null;
+        const kind = w.is === 'tie' ? place.ties[w.of]!.kind : 'clamp';
         return (
-          <g
-            key={`${w.is}${w.of}`}
-            className={onTie && w.is === 'tie' ? 'cursor-pointer' : ''}
-            onClick={() => w.is === 'tie' && onTie?.(w.of)}
-          >
-            {onTie && w.is === 'tie' && (
-              <path d={pathOf(w)} stroke="transparent" strokeWidth={10} fill="none" />
-            )}{' '}
-            {/* prettier-ignore */}
-            <path d={pathOf(w)} fill="none" stroke={stroke} strokeWidth={w.is === 'lead' ? 2.2 : 1.6} strokeDasharray={w.is === 'lead' && place.leads[w.of]!.duty === 'earth' ? '6 3' : undefined} />{' '}
-            {/* prettier-ignore */}
-            {w.dots.map(
-              ([x, y], k) =>
-              <Connector key={k} x={x} y={y} kind={w.is === 'lead' ? 'clamp' : kind!} stroke={stroke} />, // prettier-ignore
-            )}
+          <g key={`${w.is}${w.of}`}>
+            <path
+              d={pathOf(w)}
+              fill="none"
+              stroke={stroke}
+              strokeWidth={w.is === 'lead' ? 2.2 : 1.6}
+              strokeDasharray={
+                w.is === 'lead' && place.leads[w.of]!.duty === 'earth' ? '6 3' : undefined
+              }
+            />
+            {w.dots.map(([x, y], k) => (
+              <Connector key={k} x={x} y={y} kind={kind} stroke={stroke} />
+            ))}
           </g>
         );
       })}
-      {d.heads.map((h, k) => {
-        const left = d.strands.some((s) => s.label.x === h.x && s.label.x < s.from[0]);
+      {d.heads.map((h, k) => (
+        <Words key={k} at={h} strong>
+          {many ? short(lines[h.line]?.name ?? h.line) : SIDES[h.side]}
+        </Words>
+      ))}
+      {d.leads.map((at, k) => {
+        const { to, duty } = place.leads[k]!;
         return (
-          <text
-            key={k}
-            x={left ? h.x + h.w : h.x}
-            y={h.y + 10}
-            textAnchor={left ? 'end' : 'start'}
-            className="fill-ink text-[10px] font-semibold"
-          >
-            {many ? short(lines[h.line]?.name ?? h.line) : SIDES[h.side]}
-          </text>
-        );
-      })}
-      {d.leads.map((b, k) => {
-        const lead = place.leads[k]!;
-        const left = b.x < d.wires.find((w) => w.is === 'lead' && w.of === k)!.points[2]![0];
-        return (
-          <text
-            key={k}
-            x={left ? b.x + b.w : b.x}
-            y={b.y + 9.5}
-            textAnchor={left ? 'end' : 'start'}
-            className="fill-ink text-[10px]"
-          >
-            {LEADS[lead.to]}
-            {lead.to === 'rod' ? '' : `, ${lead.duty}`}
-          </text>
+          <Words key={k} at={at}>
+            {LEADS[to]}
+            {to === 'rod' ? '' : `, ${duty}`}
+          </Words>
         );
       })}
       {onEnd &&
@@ -174,14 +149,41 @@ export function Wiring({ place, lines, units, fed, held = null, onEnd, onTie }: 
                 width={28}
                 height={16}
                 fill="transparent"
-              />{' '}
-              {/* prettier-ignore */}
-              <circle cx={s.grip[0]} cy={s.grip[1]} r={5} fill={held === s.end ? 'var(--pick)' : 'var(--sheet)'} stroke="var(--ink)" strokeWidth={held === s.end ? 2.5 : 1.3} />{' '}
-              {/* prettier-ignore */}
+              />
+              <circle
+                cx={s.grip[0]}
+                cy={s.grip[1]}
+                r={5}
+                fill={held === s.end ? 'var(--pick)' : 'var(--sheet)'}
+                stroke="var(--ink)"
+                strokeWidth={held === s.end ? 2.5 : 1.3}
+              />
             </g>
           );
         })}
     </svg>
+  );
+}
+
+/** Words in the room that the drawing keeps for them. */
+function Words({
+  at,
+  strong = false,
+  children,
+}: {
+  at: Label;
+  strong?: boolean;
+  children: ReactNode;
+}) {
+  return (
+    <text
+      x={at.toRight ? at.x + at.w : at.x}
+      y={at.y + (strong ? 10 : 9.5)}
+      textAnchor={at.toRight ? 'end' : 'start'}
+      className={`fill-ink text-[10px] ${strong ? 'font-semibold' : ''}`}
+    >
+      {children}
+    </text>
   );
 }
 
@@ -212,6 +214,7 @@ function pathOf({ points, hops }: DrawnWire): string {
   return out.join('');
 }
 
+const boxed = ({ x, y, w, h }: Box) => ({ x, y, width: w, height: h });
 const ends = ([p, q]: readonly [XY, XY]) => ({ x1: p[0], y1: p[1], x2: q[0], y2: q[1] });
 
 const short = (name: string): string => (name.length > 16 ? `${name.slice(0, 15)}…` : name);

@@ -9,7 +9,7 @@ import { deadTail } from '../../core/wiring/tail.js';
 import { Button } from '../../ui/parts/Button.js';
 import { OnLoaded, type Loaded } from '../print/OnLoaded.js';
 import { placesOn, wiredOf, type PlaceOn, type Wired } from './fence.js';
-import { chainWords, FED, KINDS, LEADS, worstFed } from './words.js';
+import { chainWords, FED, KINDS, LEADS, ofMany, worstFed } from './words.js';
 import { Wiring } from './Wiring.js';
 
 const A5 = { w: 148, h: 210 } as const;
@@ -78,7 +78,7 @@ interface SheetProps {
 
 function Sheet({ at: { place, at_m }, sheet, line, wired, plan, cat }: SheetProps) {
   const units: Units = plan.units;
-  const many = new Set(place.arriving.map((a) => a.line)).size > 1;
+  const many = ofMany(place);
   const { connectors, jumper_m } = takenAt(place);
   const worst = worstFed(place, wired.fed);
   const taken = Object.entries(connectors)

@@ -27,15 +27,13 @@ export function useFences(): readonly Wired[] {
   }, [plan, lines, cat]);
 }
 
-/** Lines that hang together, each group once; with several units on it as the first one feeds it. */
+/** Lines that hang together, as the first unit on them feeds them. */
 export function wiredOf(plan: Plan, report: Pick<Report, 'lines'>, cat: Catalogue): Wired[] {
-  const seen = new Set<string>();
-  return fencesOf(plan, report, cat).flatMap((net): Wired[] => {
-    if (seen.has(net.ids[0]!)) return [];
-    seen.add(net.ids[0]!);
-    const fed = net.energiser ? fedStrands(net as Network) : null;
-    return [{ net, places: placesOf(net), fed }];
-  });
+  return fencesOf(plan, report, cat).map((net) => ({
+    net,
+    places: placesOf(net),
+    fed: net.energiser ? fedStrands(net as Network) : null,
+  }));
 }
 
 /** A place as a line meets it. */

@@ -31,6 +31,10 @@ export const LEADS: Record<Lead['to'], string> = {
   rod: 'earth rod',
 };
 
+/** Strands of several lines meet there: each is then called after its line. */
+export const ofMany = ({ arriving }: Pick<Place, 'arriving'>): boolean =>
+  new Set(arriving.map((a) => a.line)).size > 1;
+
 /** A strand at a place in a few words: where it comes from, its height, what it is. */
 export function endWords(
   { line, side, height_m, duty }: Arriving,

@@ -7,8 +7,7 @@ import { strandOf } from '../../power/joined.js';
 import type { Fence, Network } from '../../power/wired.js';
 import type { Report } from '../../report/schema.js';
 import type { Door, Items, ShownWhole, WholeGiven } from '../part.js';
-import { recordOf } from '../../plan/catalogue.js';
-import { placesOf, takenAt } from '../../wiring/place.js';
+import { itemsAt, placesOf } from '../../wiring/place.js';
 import type { PowerWhole } from '../power/index.js';
 import { keys } from './keys.js';
 import { placed } from './placed.js';
@@ -72,16 +71,7 @@ export const joins = {
 function takenBy(fence: Fence): Record<string, Items> {
   const out: Record<string, Items> = {};
   for (const place of placesOf(fence)) {
-    const { connectors, jumper_m } = takenAt(place);
-    const wire = place.arriving[place.ties[0]?.a ?? -1]?.wire;
-    out[place.line] = [
-      ...(out[place.line] ?? []),
-      ...Object.entries(connectors).flatMap(([kind, n]): Items => {
-        const { price } = recordOf(fence.cat.connectors, kind);
-        return price === null ? [] : [[price, n]];
-      }),
-      ...(wire === undefined ? [] : [[`wire.${wire}`, jumper_m] as const]),
-    ];
+    out[place.line] = [...(out[place.line] ?? []), ...itemsAt(place, fence.cat)];
   }
   return out;
 }

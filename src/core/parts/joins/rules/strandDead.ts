@@ -1,5 +1,5 @@
-import { listed, onLine, type Rule } from '../../../findings/rule.js';
-import { asProposed } from './mends.js';
+import { onLine, type Rule } from '../../../findings/rule.js';
+import { asProposed, heightsOf } from './run.js';
 
 /** Strands that hang on the posts as live ones, and are tied to nothing that is fed, while others of the run are. */
 export const strandDead: Rule = {
@@ -16,7 +16,7 @@ export const strandDead: Rule = {
         const live = line.strands.filter((s) => s.duty === 'live').length;
         // Where nothing of a run is fed, the fence itself is dead: another finding.
         if (strands.length >= live) return [];
-        const named = listed([...strands].sort((a, b) => a - b).map((k) => scene.say.mm(line.strands[k]!.height_m))); // prettier-ignore
+        const named = heightsOf(scene, line, strands);
         return [
           {
             key: `${id} ${from_m.toFixed(1)} ${strands.join()}`,

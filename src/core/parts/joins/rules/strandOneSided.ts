@@ -1,5 +1,5 @@
-import { listed, onLine, type Rule } from '../../../findings/rule.js';
-import { asProposed } from './mends.js';
+import { onLine, type Rule } from '../../../findings/rule.js';
+import { asProposed, heightsOf } from './run.js';
 
 /** A strand that hangs on one end alone, beside others that could feed it from the other end too. */
 export const strandOneSided: Rule = {
@@ -21,7 +21,7 @@ export const strandOneSided: Rule = {
         if (live < 2) return [];
         const mends = asProposed(scene, line, from_m, to_m);
         if (mends.length === 0) return [];
-        const named = listed([...strands].sort((a, b) => a - b).map((k) => scene.say.mm(line.strands[k]!.height_m))); // prettier-ignore
+        const named = heightsOf(scene, line, strands);
         return [
           {
             key: `${id} ${from_m.toFixed(1)} ${strands.join()}`,

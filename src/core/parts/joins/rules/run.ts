@@ -1,7 +1,11 @@
-/** Mends of what is tied wrongly. */
-import { remove, type Mend, type Scene } from '../../../findings/rule.js';
+/** What the rules about strands of a run share: how they are named, and how they are mended. */
+import { listed, remove, type Mend, type Scene } from '../../../findings/rule.js';
 import type { Line } from '../../../plan/schema.js';
 import { NEAR } from '../../../power/wired.js';
+
+/** Strands by their heights, from the ground: "300 mm and 450 mm". */
+export const heightsOf = ({ say }: Scene, line: Line, strands: readonly number[]): string =>
+  listed([...strands].sort((a, b) => a - b).map((k) => say.mm(line.strands[k]!.height_m)));
 
 /** The joins at the ends of a run put back to what is proposed: one of them, then both. */
 export function asProposed(
