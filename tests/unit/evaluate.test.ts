@@ -135,7 +135,7 @@ describe('evaluate', () => {
       'post.end-240': 2,
       'post.brace-240': 2,
       'end.rail': 2,
-      'insulator.line': 45,
+      'insulator.steel': 45,
       'insulator.end': 10,
       tensioner: 5,
       'clamp.jumper': 10,
@@ -175,7 +175,6 @@ const WITHOUT_MEND = new Set([
   'paddock-open',
   'paddock-water',
   'paddock-gate',
-  'old-fence',
   'trees',
 ]);
 const rules = PARTS.flatMap((part) => part.rules ?? []);

@@ -32,9 +32,9 @@ describe('what is counted', () => {
     const carried = plain.map((s, i) => (i === 1 ? { ...s, offset_m: 0.2 } : s));
     const of = (list: typeof plain) => supplies(plan([line('a', [[0, 0], [60, 0]], { strands: list })])); // prettier-ignore
     const [before, after] = [of(plain), of(carried)];
-    const posts = before['insulator.line']!.quantity / 3;
+    const posts = before['insulator.steel']!.quantity / 3;
     expect(before['insulator.offset']).toBeUndefined();
-    expect(after['insulator.line']!.quantity).toBe(2 * posts);
+    expect(after['insulator.steel']!.quantity).toBe(2 * posts);
     expect(after['insulator.offset']!.quantity).toBe(posts);
   });
 

@@ -21,12 +21,12 @@ describe('an old fence', () => {
     const [one, ...more] = said(fenced([old([[100, -20], [100, 20]])]), 'old-fence'); // prettier-ignore
     expect(more).toEqual([]);
     expect(one![2]).toMatch(
-      /^One crossing of 5 live strands: 5 insulating sleeves on the old barbed wire/,
+      /^One crossing of 5 live strands without sleeves: 5 insulating sleeves on the old barbed wire/,
     );
     const twice = old([[100, -20], [100, 20], [140, 20], [140, -20]], false); // prettier-ignore
     const [both] = said(fenced([twice]), 'old-fence');
     expect(both![2]).toMatch(
-      /^2 crossings of 5 live strands: 10 insulating sleeves on the old wire, at the first at 100.0.m \(past post 17\)/,
+      /^2 crossings of 5 live strands without sleeves: 10 insulating sleeves on the old wire, the first at 100.0.m \(past post 17\)/,
     );
   });
 

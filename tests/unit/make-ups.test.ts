@@ -90,7 +90,7 @@ describe('an old fence', () => {
   it('buys no post, brace or wire that stands, and sleeves where ties pass barbed wire', () => {
     const need = needOf(['cattle-calves']);
     const made = withOffsets(oldFence('barbed4', catalogue), need, catalogue) as Strand[];
-    const l = line('a', [[0, 0], [120, 0]], { left: ['cattle-calves'], standing: true, strands: made }); // prettier-ignore
+    const l = line('a', [[0, 0], [120, 0]], { left: ['cattle-calves'], standing: true, strands: made, crossings: [30, 60, 90].map((at_m) => ({ at_m, kind: 'sleeve' })) }); // prettier-ignore
     const old = (at: number) => ({
       id: `o${at}`,
       name: 'Old',

@@ -175,6 +175,7 @@ describe('lines made alike', () => {
       'noPosts',
       'placed',
       'joins',
+      'crossings',
     ];
     const all = Object.keys(schema.properties).filter((k) => !own.includes(k));
     expect(new Set(Object.values(COMMON).flat())).toEqual(new Set(all));

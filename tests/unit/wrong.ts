@@ -56,6 +56,11 @@ export const cornered = (
     { energisers: { unit: energiser('a', 20) } },
   ); // prettier-ignore
 
+const EARTHED = {
+  strands: [...strands([0.3, 0.6, 0.9]), ...strands([0.45], { duty: 'earth' as const })].sort(
+    (a, b) => a.height_m - b.height_m,
+  ),
+};
 const GOATS_SIX = strands([0.15, 0.3, 0.45, 0.6, 0.8, 1.05]);
 
 export const wrong: [string, Plan][] = [
@@ -194,6 +199,18 @@ export const wrong: [string, Plan][] = [
     ),
   ],
   ['gate-no-cable', fed({}, { gates: gate(false) })],
+  ['gate-no-earth-cable', fed(EARTHED, { gates: { g: { ...gate(true).g, earthCable: false } } })],
+  [
+    'gate-cable-shallow',
+    fed({}, { gates: { g: { ...gate(true).g, conduit: false, depth_m: 0.1 } } }),
+  ],
+  [
+    'jumper-missing',
+    plan([line('a', [[0, 0], [300, 0]], { joins: [{ at_m: 0, ties: ladder('after', [4]) }] })]), // prettier-ignore
+  ],
+  ['mixed-metal', fed({ joins: [{ at_m: 0, ties: ladder('after'), metal: 'copper' }] })],
+  ['tap-in-tension', fed({ crossings: [{ at_m: 50, kind: 'closure', joiner: 'tap' }] })],
+  ['insulator-unsuited', fed({ insulators: { steel: 'claw' } })],
   ['earth-test', fed({}, { energisers: { unit: energiser('a', 0, { model: 'm35', rods: 3 }) } })],
   ['rods-close', fed({}, { energisers: { unit: energiser('a', 0, { rodSpacing_m: 1 }) } })],
   ['no-diverter', fed({})],

@@ -202,8 +202,12 @@ export function costPerMetre(
   const tied = (['live', 'earth'] as const)
     .map((duty) => c.line.strands.filter((s) => s.duty === duty).length)
     .reduce((sum, n) => sum + (n > 1 ? n : 0), 0);
-  const ties = 2 * c.report.runs.length * tied * priceInUse('clamp.jumper', cat);
-  const cost = c.count(c.line).reduce((sum, [item, n]) => sum + n * priceInUse(item, cat), ties);
+  const price = (item: string) => priceInUse(item, cat);
+  const cut = c.line.strands.filter((s) => s.switched).length;
+  // A strand with a cut-out hangs on the others through a switch at either end, on a wire of its own.
+  const perEnd = (tied + cut) * price('clamp.jumper') + cut * price('switch.cutout');
+  const ties = 2 * c.report.runs.length * perEnd;
+  const cost = c.count(c.line).reduce((sum, [item, n]) => sum + n * price(item), ties);
   return cost / Math.max(c.report.ground_m, 1e-6);
 }
 

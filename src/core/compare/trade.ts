@@ -2,6 +2,7 @@
 import { figure, recordOf, usual, type Catalogue } from '../plan/catalogue.js';
 import type { Line } from '../plan/schema.js';
 import type { LineReport, Requirement } from '../report/schema.js';
+import { insulatorAt, insulatorOf, type Spot } from '../strands/insulators.js';
 import { longestBayThatHolds, pulledIn } from '../strands/opening.js';
 import { plainestOrder } from '../strands/proposal.js';
 import { search, searchKey } from '../strands/search.js';
@@ -65,6 +66,8 @@ export function tradeOf(line: Line, report: LineReport, cat: Catalogue): Trade |
   const widest = Math.min(...need.needs.map((n) => n.gapMax_m));
   const kind = recordOf(cat.posts, line.post);
   const price = (item: string) => priceInUse(item, cat);
+  const hangsOn = (spot: Spot, family: string | null) =>
+    insulatorOf(cat, insulatorAt(line, spot, family, wire, cat)!).price;
   const staples = kind.conducts ? 0 : figure(cat, 'supplies.staplesPerPost') * price('staple');
   const perEnds =
     report.runs.length *
@@ -75,7 +78,7 @@ export function tradeOf(line: Line, report: LineReport, cat: Catalogue): Trade |
   const perStrandEnd =
     report.runs.length *
     (2 * figure(cat, 'end.tail') * price(`wire.${wire}`) +
-      2 * price('insulator.end') +
+      2 * price(hangsOn('end', null)) +
       2 * price('clamp.jumper') +
       4 * price('staple') +
       (line.tensioner ? price('tensioner') : 0));
@@ -92,7 +95,7 @@ export function tradeOf(line: Line, report: LineReport, cat: Catalogue): Trade |
       ends: perEnds / report.ground_m,
       strand: price(`wire.${wire}`) + perStrandEnd / report.ground_m,
       post: price(kind.price),
-      hold: price('insulator.line') + staples,
+      hold: price(hangsOn(kind.family, kind.family)) + staples,
     },
   };
 }

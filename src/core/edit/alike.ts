@@ -15,7 +15,7 @@ export const COMMON = {
     'later',
     'demands',
   ],
-  strands: ['strands', 'design', 'deadTail_m'],
+  strands: ['strands', 'design', 'deadTail_m', 'insulators'],
   posts: ['post', 'maxBay_m', 'dropper', 'fill_m', 'standing'],
   tension: ['school', 'tensioner'],
 } as const satisfies Record<string, readonly (keyof Line)[]>;

@@ -12,10 +12,10 @@ export type NewTie = Place['ties'][number];
 export function setTies(plan: Plan, place: Place, ties: readonly NewTie[]): void {
   const line = plan.lines[place.join?.line ?? place.line];
   if (!line) return;
-  const own = ties.map(({ a, b, kind }): Join['ties'][number] => ({
+  const own = ties.map(({ a, b, ...how }): Join['ties'][number] => ({
     a: endOf(place.arriving[a]!, line.id),
     b: endOf(place.arriving[b]!, line.id),
-    kind,
+    ...how,
   }));
   const join = place.join ? line.joins?.[place.join.index] : undefined;
   if (join) join.ties = own;
@@ -95,9 +95,9 @@ export function restring(plan: Plan, id: string, strands: Strand[]): void {
     };
     for (const join of other.joins ?? [])
       if (join.ties.some((t) => isOwn(t.a) || isOwn(t.b)))
-        join.ties = join.ties.flatMap(({ a, b, kind }) => {
+        join.ties = join.ties.flatMap(({ a, b, ...how }) => {
           const [p, q] = [follow(a), follow(b)];
-          return p && q ? [{ a: p, b: q, kind }] : [];
+          return p && q ? [{ a: p, b: q, ...how }] : [];
         });
   }
 }

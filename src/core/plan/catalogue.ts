@@ -5,12 +5,14 @@
 import { allInUnits } from '../base/prose.js';
 import type { Units } from '../base/units.js';
 import { Type, type Static } from '@sinclair/typebox';
+import { METALS } from './metals.js';
 import type { Plan } from './schema.js';
 import animals from '../../../data/animals.json' with { type: 'json' };
 import connectors from '../../../data/connectors.json' with { type: 'json' };
 import defaults from '../../../data/defaults.json' with { type: 'json' };
 import droppers from '../../../data/droppers.json' with { type: 'json' };
 import energisers from '../../../data/energisers.json' with { type: 'json' };
+import insulators from '../../../data/insulators.json' with { type: 'json' };
 import kinds from '../../../data/kinds.json' with { type: 'json' };
 import oldFences from '../../../data/oldFences.json' with { type: 'json' };
 import orders from '../../../data/orders.json' with { type: 'json' };
@@ -79,6 +81,10 @@ const WireSchema = Type.Object(
   {
     ...origin,
     form: Type.Union(FORMS.map((f) => Type.Literal(f))),
+    metal: Type.Union(
+      METALS.map((m) => Type.Literal(m)),
+      { description: 'of its surface: what it may be tied to' },
+    ),
     mass_kg_per_m: Type.Optional(positive),
     EA_N: Type.Optional(positive),
     tension_N: Type.Optional(Type.Number({ description: 'strung no tighter than this' })),
@@ -126,6 +132,21 @@ const PostSchema = Type.Object(
     insulates: Type.Optional(Type.Boolean({ description: 'it is itself an insulator' })),
     flexible: Type.Optional(Type.Boolean({ description: 'for wire with only the sag taken out' })),
     life_y: positive,
+    price: Type.String(),
+  },
+  closed,
+);
+const InsulatorSchema = Type.Object(
+  {
+    ...origin,
+    where: Type.Union([Type.Literal('post'), Type.Literal('end')]),
+    posts: Type.Array(Type.String(), { description: 'families of posts that it fits' }),
+    forms: Type.Array(Type.Union(FORMS.map((f) => Type.Literal(f)))),
+    hole_mm: Type.Number({ exclusiveMinimum: 0, description: 'thickest strand that goes in' }),
+    bearing_N: Type.Number({
+      exclusiveMinimum: 0,
+      description: 'side pull, at an end the tension',
+    }),
     price: Type.String(),
   },
   closed,
@@ -234,6 +255,7 @@ export const CatalogueSchema = Type.Object(
     spacings: Type.Record(Type.String(), SpacingSchema),
     droppers: Type.Record(Type.String(), DropperKindSchema),
     connectors: Type.Record(Type.String(), ConnectorKindSchema),
+    insulators: Type.Record(Type.String(), InsulatorSchema),
     prices: Type.Record(Type.String(), PriceSchema),
   },
   { ...closed, $id: 'anabatic-catalogue-1', title: 'Anabatic catalogue' },
@@ -246,6 +268,7 @@ export type Animal = Catalogue['animals'][string];
 export type FenceKind = Catalogue['kinds'][string];
 export type Wire = Catalogue['wires'][string];
 export type EnergiserModel = Catalogue['energisers'][string];
+export type InsulatorKind = Catalogue['insulators'][string];
 export type PostKind = Catalogue['posts'][string];
 export type Soil = Catalogue['soils'][string];
 export type SoilState = (typeof SOIL_STATES)[number];
@@ -273,6 +296,7 @@ export const catalogue = {
   spacings,
   droppers,
   connectors,
+  insulators,
   prices,
 } as unknown as Catalogue;
 

@@ -10,6 +10,7 @@ import type { Gate, Line, PatchStep, PlacedPost, Plan } from '../plan/schema.js'
 import type { Requirement } from '../report/schema.js';
 import { gAt, profileOf, sAtG, zAt, type Profile } from '../terrain/profile.js';
 import type { Ground } from '../terrain/ground.js';
+import { insulatorAt, insulatorOf } from '../strands/insulators.js';
 import { mostUnder } from '../strands/under.js';
 import { bottomOf } from '../wire/bottom.js';
 import { strungAt, tensionAt, wireOf } from '../wire/strain.js';
@@ -248,11 +249,12 @@ export function kindsFor(line: Line, cat: Catalogue): string[] {
 
 /** A line post with what is fixed to it. */
 function postPrice(id: string, line: Line, cat: Catalogue): number {
-  const insulated = line.strands.filter((s) => s.insulated).length;
-  return (
-    recordOf(cat.prices, recordOf(cat.posts, id).price).price +
-    insulated * recordOf(cat.prices, 'insulator.line').price
-  );
+  const kind = recordOf(cat.posts, id);
+  const price = (item: string) => recordOf(cat.prices, item).price;
+  return line.strands.reduce((sum, s) => {
+    const on = s.insulated ? insulatorAt(line, kind.family, kind.family, s.wire, cat) : null;
+    return sum + (on === null ? 0 : price(insulatorOf(cat, on).price));
+  }, price(kind.price));
 }
 
 /** Places one run, and everything that it is compared with. */

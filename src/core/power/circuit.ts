@@ -81,13 +81,24 @@ export interface Cable {
   readonly length_m: number;
 }
 
+/** Whether a cable of a duty lies under a gate. */
+export const carried = (gate: Pick<Gate, 'cable' | 'earthCable'>, duty: Cable['duty']): boolean =>
+  duty === 'live' ? gate.cable : (gate.earthCable ?? gate.cable);
+
 /** Cables under gates, for each duty that has strands on both sides. */
-export function cablesOf(net: Fence, season: SeasonId, present = presentAt(net, season)): Cable[] {
+export const cablesOf = (net: Fence, season: SeasonId, present = presentAt(net, season)): Cable[] =>
+  (['live', 'earth'] as const).flatMap((duty) => cablesFor(duty, net, present));
+
+function cablesFor(
+  duty: Cable['duty'],
+  net: Fence,
+  present: ReturnType<typeof presentAt>,
+): Cable[] {
   const extra = figure(net.cat, 'gate.cableExtra');
   const cables: { id: string; from: string; to: string; length_m: number }[] = [];
   for (const id of net.ids)
     for (const gate of [...net.wired[id]!.gates].sort((a, b) => a.at_m - b.at_m)) {
-      const ends = gate.cable ? gateEnds(gate, net.topology.marks[id]!) : null;
+      const ends = carried(gate, duty) ? gateEnds(gate, net.topology.marks[id]!) : null;
       if (!ends) continue;
       const before = cables.at(-1);
       // Gates side by side: no strand reaches the post between them, the cable goes on under both.
@@ -99,11 +110,9 @@ export function cablesOf(net: Fence, season: SeasonId, present = presentAt(net, 
         cables.push({ id: gate.id, from, to, length_m: gate.width_m + extra });
       }
     }
-  return cables.flatMap((c) =>
-    (['live', 'earth'] as const)
-      .filter((duty) => present.get(c.from)?.[duty][0] && present.get(c.to)?.[duty][0])
-      .map((duty) => ({ ...c, id: `${c.id}!${duty}`, duty })),
-  );
+  return cables
+    .filter((c) => present.get(c.from)?.[duty][0] && present.get(c.to)?.[duty][0])
+    .map((c) => ({ ...c, id: `${c.id}!${duty}`, duty }));
 }
 
 /** Where earth strands are bonded to rods of their own along their runs. */

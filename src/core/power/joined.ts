@@ -25,7 +25,10 @@ export interface HandJoin {
   /** The line that has it, and its number among the joins there. */
   readonly line: string;
   readonly index: number;
-  readonly ties: readonly { readonly a: string; readonly b: string; readonly kind: Tie['kind'] }[];
+  readonly ties: readonly (Pick<Tie, 'kind' | 'switch'> & {
+    readonly a: string;
+    readonly b: string;
+  })[];
 }
 
 /** The ties set by hand, by names of strands. Where two lines set the same place, the first one counts. */
@@ -42,9 +45,9 @@ export function handTies({ ids, wired, topology }: Fence): HandTies {
         const run = own.runs.findIndex((r) => s.some((at) => REACHES[side](r, at)));
         return run < 0 ? null : strandName(line, strand, run);
       };
-      const ties = join.ties.flatMap(({ a, b, kind }) => {
+      const ties = join.ties.flatMap(({ a, b, ...how }) => {
         const [p, q] = [nameOf(a), nameOf(b)];
-        return p === null || q === null || p === q ? [] : [{ a: p, b: q, kind }];
+        return p === null || q === null || p === q ? [] : [{ a: p, b: q, ...how }];
       });
       out.set(location, { line: id, index, ties });
     }

@@ -10,6 +10,8 @@ export interface Tied {
   readonly a: string;
   readonly b: string;
   readonly kind: ConnectorId;
+  /** A cut-out switch stands in it. */
+  readonly switch?: true;
 }
 
 export interface TiesHere {
@@ -52,7 +54,9 @@ export function tiesOf(
     const ties = [
       ...(ended.has(location) ? proposedTies(net, here.live) : []),
       ...proposedTies(net, here.earth),
-    ].map(([a, b]) => ({ a, b, kind }));
+    ].map(([a, b]): Tied =>
+      cutOut(net, a) === cutOut(net, b) ? { a, b, kind } : { a, b, kind, switch: true },
+    );
     if (ties.length > 0) out.set(location, { join: null, ties });
   }
   return out;
@@ -94,6 +98,12 @@ export function proposedTies(net: Fence, names: readonly string[]): [a: string, 
     out.push(pairs.reduce((best, p) => (apart(p) < apart(best) - 1e-9 ? p : best)));
   }
   return out;
+}
+
+/** Whether a strand has a cut-out: it hangs on the others through a switch. */
+function cutOut(net: Fence, name: string): boolean {
+  const { line, strand } = strandOf(name)!;
+  return net.wired[line]!.line.strands[strand]!.switched ?? false;
 }
 
 const ladder = (names: readonly string[]): [string, string][] =>

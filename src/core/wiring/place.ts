@@ -27,13 +27,22 @@ export type Fed = 'twice' | 'once' | 'dead';
 
 export type PlaceKind = 'unit' | 'gate' | 'branch' | 'corner' | 'start' | 'stop' | 'rod';
 
-/** What leads away from a place: under a gate, to the unit, to a rod. */
+/** What leads away from a place: under a gate, to the unit, to a rod, to a lightning diverter. */
 export interface Lead {
-  readonly to: 'gate' | 'unit' | 'rod';
+  readonly to: 'gate' | 'unit' | 'rod' | 'diverter';
   readonly duty: 'live' | 'earth';
   /** Which of the arriving strands it is fixed to. */
   readonly on: number;
   readonly length_m: number;
+}
+
+/** Two of the arriving, by their numbers. */
+export interface PlaceTie {
+  readonly a: number;
+  readonly b: number;
+  readonly kind: ConnectorId;
+  /** A cut-out switch stands in it. */
+  readonly switch?: true;
 }
 
 export interface Place {
@@ -44,7 +53,7 @@ export interface Place {
   readonly kind: PlaceKind;
   readonly arriving: readonly Arriving[];
   /** By numbers of the arriving. */
-  readonly ties: readonly { readonly a: number; readonly b: number; readonly kind: ConnectorId }[];
+  readonly ties: readonly PlaceTie[];
   /** Where the plan says what is tied here; null: as proposed. */
   readonly join: { readonly line: string; readonly index: number } | null;
   readonly leads: readonly Lead[];
@@ -99,8 +108,10 @@ export function placesOf(net: FencedLines, season: SeasonId = 'today'): Place[] 
       on !== undefined && leads.push({ to, duty, on, length_m });
     for (const c of cables)
       if (c.from === location || c.to === location) lead('gate', c.duty, first(c.duty), c.length_m);
-    if (feed?.location === location)
+    if (feed?.location === location) {
       for (const duty of ['live', 'earth'] as const) lead('unit', duty, first(duty), feed.lead_m);
+      if (energiser!.diverter) lead('diverter', 'live', first('live'), 0);
+    }
     for (const r of rods)
       if (r.location === location) lead('rod', 'earth', number.get(r.strand), 0);
     const kind: PlaceKind =
@@ -116,7 +127,7 @@ export function placesOf(net: FencedLines, season: SeasonId = 'today'): Place[] 
       ...at.get(location)!,
       kind,
       arriving: here,
-      ties: (own?.ties ?? []).map((t) => ({ a: number.get(t.a)!, b: number.get(t.b)!, kind: t.kind })), // prettier-ignore
+      ties: (own?.ties ?? []).map((t) => ({ ...t, a: number.get(t.a)!, b: number.get(t.b)! })),
       join: own?.join ?? null,
       leads,
     });
@@ -152,29 +163,34 @@ export interface Piece {
   readonly ties: readonly number[];
   /** Between strands of one run on one side of the post. */
   readonly ladder: boolean;
+  /** A cut-out switch stands in it. */
+  readonly switch: boolean;
 }
 
 /** The ties of a place as they are made. */
 export function piecesOf({ ties, arriving }: Pick<Place, 'ties' | 'arriving'>): Piece[] {
   const run = (end: number) => runOf(arriving[end]!);
   const up = (a: number, b: number) => Math.sign(arriving[b]!.height_m - arriving[a]!.height_m);
-  const out: { kind: ConnectorId; ends: number[]; ties: number[]; ladder: boolean }[] = [];
-  ties.forEach(({ a, b, kind }, k) => {
+  const out: { kind: ConnectorId; ends: number[]; ties: number[]; ladder: boolean; switch: boolean }[] = []; // prettier-ignore
+  ties.forEach(({ a, b, kind, switch: cut = false }, k) => {
     const ladder = run(a) === run(b);
-    const on = ladder
-      ? out.find(
-          (p) =>
-            p.ladder &&
-            p.kind === kind &&
-            p.ends.at(-1) === a &&
-            up(a, b) !== 0 &&
-            up(p.ends.at(-2)!, a) === up(a, b),
-        )
-      : undefined;
+    // A switch breaks the wire: its two ends are fixed on their own.
+    const on =
+      ladder && !cut
+        ? out.find(
+            (p) =>
+              p.ladder &&
+              !p.switch &&
+              p.kind === kind &&
+              p.ends.at(-1) === a &&
+              up(a, b) !== 0 &&
+              up(p.ends.at(-2)!, a) === up(a, b),
+          )
+        : undefined;
     if (on) {
       on.ends.push(b);
       on.ties.push(k);
-    } else out.push({ kind, ends: [a, b], ties: [k], ladder });
+    } else out.push({ kind, ends: [a, b], ties: [k], ladder, switch: cut });
   });
   return out;
 }
@@ -183,16 +199,18 @@ export function piecesOf({ ties, arriving }: Pick<Place, 'ties' | 'arriving'>): 
 export function takenAt(place: Pick<Place, 'ties' | 'arriving'>): {
   readonly connectors: Readonly<Record<ConnectorId, number>>;
   readonly jumper_m: number;
+  readonly switches: number;
 } {
   const connectors = { hand: 0, clamp: 0, tap: 0 };
-  let jumper_m = 0;
-  for (const { kind, ends, ladder } of piecesOf(place)) {
+  let [jumper_m, switches] = [0, 0];
+  for (const { kind, ends, ladder, switch: cut } of piecesOf(place)) {
+    if (cut) switches++;
     connectors[kind] += ends.length;
     jumper_m += (ends.length - 1) * (TIED + (ladder ? 0 : ROUND_POST));
     for (let k = 1; k < ends.length; k++)
       jumper_m += Math.abs(place.arriving[ends[k]!]!.height_m - place.arriving[ends[k - 1]!]!.height_m); // prettier-ignore
   }
-  return { connectors, jumper_m };
+  return { connectors, jumper_m, switches };
 }
 
 /** Items of the price book that the ties of a place take. */
@@ -200,7 +218,7 @@ export function itemsAt(
   place: Pick<Place, 'ties' | 'arriving'>,
   cat: Catalogue,
 ): [item: string, quantity: number][] {
-  const { connectors, jumper_m } = takenAt(place);
+  const { connectors, jumper_m, switches } = takenAt(place);
   const wire = place.arriving[place.ties[0]?.a ?? -1]?.wire;
   return [
     ...Object.entries(connectors).flatMap(([kind, n]): [string, number][] => {
@@ -208,6 +226,7 @@ export function itemsAt(
       return price === null ? [] : [[price, n]];
     }),
     ...(wire === undefined ? [] : [[`wire.${wire}`, jumper_m] as [string, number]]),
+    ['switch.cutout', switches],
   ];
 }
 

@@ -29,6 +29,7 @@ export const LEADS: Record<Lead['to'], string> = {
   gate: 'cable under gate',
   unit: 'from the unit',
   rod: 'earth rod',
+  diverter: 'lightning diverter',
 };
 
 /** Strands of several lines meet there: each is then called after its line. */

@@ -1,5 +1,6 @@
 /** Gates on lines: the ground under their swing, their cable, what they take. */
 import { bearing, fromBearing, planLength, pointAt } from '../../plan/geometry.js';
+import { carried } from '../../power/circuit.js';
 import { figure } from '../../plan/catalogue.js';
 import type { Gate, Line } from '../../plan/schema.js';
 import { heightAt, type Ground } from '../../terrain/ground.js';
@@ -7,6 +8,7 @@ import { ownKeys } from '../door.js';
 import { lineStage, type Counted, type Door, type Items, type Shown } from '../part.js';
 import { keys } from './keys.js';
 import { placed } from './placed.js';
+import { gateCableShallow, gateNoEarthCable } from './rules/gateCable.js';
 import { gateNoCable } from './rules/gateNoCable.js';
 import { gateSwing } from './rules/gateSwing.js';
 
@@ -33,20 +35,19 @@ export const gates = {
     }),
   }),
   count({ line, gates, cat }: Counted): Items {
-    const duties = (['live', 'earth'] as const).filter((duty) =>
-      line.strands.some((s) => s.duty === duty),
-    );
     return gates.flatMap((gate): Items => {
-      const cables = gate.cable ? duties.length : 0;
+      const cables = (['live', 'earth'] as const).filter(
+        (duty) => carried(gate, duty) && line.strands.some((s) => s.duty === duty),
+      ).length;
       return [
         ['gate', 1],
         ['cable', cables * (gate.width_m + figure(cat, 'gate.cableExtra'))],
-        ['conduit', cables ? gate.width_m + 1 : 0],
+        ['conduit', cables && gate.conduit !== false ? gate.width_m + 1 : 0],
         ['clamp.jumper', 2 * cables],
       ];
     });
   },
-  rules: [gateSwing, gateNoCable],
+  rules: [gateSwing, gateNoCable, gateNoEarthCable, gateCableShallow],
 };
 
 /** How much the ground rises under a gate's leaves as they open to either side, m. */

@@ -10,6 +10,15 @@ export const GateSchema = Type.Object(
     at_m: Type.Number({ minimum: 0, description: 'plan distance of its middle from the start' }),
     width_m: Type.Number({ minimum: 0.5, maximum: 20 }),
     cable: Type.Boolean({ description: 'insulated cable under the gate' }),
+    earthCable: Type.Optional(
+      Type.Boolean({
+        description: 'cable for the earth strands; absent: where there is one for the live',
+      }),
+    ),
+    conduit: Type.Optional(Type.Boolean({ description: 'absent: its cables lie in one' })),
+    depth_m: Type.Optional(
+      Type.Number({ minimum: 0, maximum: 2, description: 'cover over its cables' }),
+    ),
     leaves: Type.Optional(Type.Union([Type.Literal(1), Type.Literal(2)])),
     hinge: Type.Optional(
       Type.Union([Type.Literal('start'), Type.Literal('end')], {

@@ -6,15 +6,20 @@ import { fedOf } from '../../power/fed.js';
 import { strandOf } from '../../power/joined.js';
 import type { Fence, Network } from '../../power/wired.js';
 import type { Report } from '../../report/schema.js';
-import type { Door, Items, ShownWhole, WholeGiven } from '../part.js';
+import type { Counted, Door, Items, ShownWhole, WholeGiven } from '../part.js';
+import { itemsOfCrossing } from '../../wiring/crossings.js';
 import { itemsAt, placesOf } from '../../wiring/place.js';
 import type { PowerWhole } from '../power/index.js';
 import { keys } from './keys.js';
 import { placed } from './placed.js';
 import { deadTailLong } from './rules/deadTailLong.js';
+import { insulatorUnsuited } from './rules/insulatorUnsuited.js';
+import { jumperMissing } from './rules/jumperMissing.js';
 import { liveToEarth } from './rules/liveToEarth.js';
+import { mixedMetal } from './rules/mixedMetal.js';
 import { strandDead } from './rules/strandDead.js';
 import { strandOneSided } from './rules/strandOneSided.js';
+import { tapInTension } from './rules/tapInTension.js';
 
 type Fed = Report['fed'][string];
 
@@ -28,7 +33,10 @@ export const joins = {
   keys,
   ...placed,
   // A tie to a line or strand that has gone since ties nothing: taking something away must not be refused for it.
-  check({ plan, say }: Door): void {
+  check({ plan, cat, say, named }: Door): void {
+    for (const [id, { insulators }] of Object.entries(plan.lines))
+      for (const [spot, kind] of Object.entries(insulators ?? {}))
+        named(cat.insulators, kind, `/lines/${id}/insulators/${spot}`, 'insulator');
     for (const [id, line] of Object.entries(plan.lines))
       line.joins?.forEach(({ ties }, k) =>
         ties.forEach(({ a, b }, t) => {
@@ -63,8 +71,19 @@ export const joins = {
       return { fed, taken };
     };
   },
+  count: ({ line, cat }: Counted): Items =>
+    (line.crossings ?? []).flatMap((c) => itemsOfCrossing(line, c, cat)),
   countProperty: ({ whole }: WholeGiven) => (whole as { joins: JoinsWhole }).joins.taken,
-  rules: [strandDead, strandOneSided, liveToEarth, deadTailLong],
+  rules: [
+    strandDead,
+    strandOneSided,
+    liveToEarth,
+    jumperMissing,
+    mixedMetal,
+    tapInTension,
+    insulatorUnsuited,
+    deadTailLong,
+  ],
 };
 
 /** Connectors and wire of all ties of some lines, by the line that has the place. */

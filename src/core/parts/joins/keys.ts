@@ -1,6 +1,7 @@
 /** What is tied to what: by hand at the places of a line, and what of the fence is fed through it. */
 import { Type } from '@sinclair/typebox';
-import { along, closed, id, num, str } from '../../plan/schemaParts.js';
+import { along, closed, id, num, str, words } from '../../plan/schemaParts.js';
+import { METALS } from '../../plan/metals.js';
 
 /** The end of a strand at a place. */
 export const EndSchema = Type.Object(
@@ -26,13 +27,48 @@ export const TieSchema = Type.Object(
     a: EndSchema,
     b: EndSchema,
     kind: ConnectorSchema,
+    switch: Type.Optional(
+      Type.Literal(true, { description: 'a cut-out switch stands in it: opened, it ties nothing' }),
+    ),
   },
   closed,
 );
 
 export const JoinSchema = Type.Object(
-  { at_m: along, ties: Type.Array(TieSchema, { maxItems: 200 }) },
+  {
+    at_m: along,
+    ties: Type.Array(TieSchema, { maxItems: 200 }),
+    metal: Type.Optional(
+      Type.Union(
+        METALS.map((m) => Type.Literal(m)),
+        { description: 'of the jumpers; absent: the fence’s own' },
+      ),
+    ),
+  },
   { ...closed, description: 'all that is tied at a place, instead of what is proposed there' },
+);
+
+/** How the ends of a wire are held together under tension, where a span is to be opened. */
+export const JOINERS = ['wedge', 'sleeve', 'clamp', 'tap'] as const;
+
+export const CrossingSchema = Type.Object(
+  {
+    at_m: along,
+    kind: Type.Union([Type.Literal('sleeve'), Type.Literal('flood'), Type.Literal('closure')], {
+      description:
+        'sleeves on an old wire that it crosses; a flood gate on a switch of its own; a span that is taken down',
+    }),
+    width_m: Type.Optional(
+      Type.Number({ minimum: 0.5, maximum: 60, description: 'of a flood gate or a closure' }),
+    ),
+    joiner: Type.Optional(
+      Type.Union(
+        JOINERS.map((j) => Type.Literal(j)),
+        { description: 'at both ends of a closure; absent: wedge joiners' },
+      ),
+    ),
+  },
+  closed,
 );
 
 /** Strands of one run that are alike. */
@@ -78,6 +114,13 @@ export const keys = {
           description: 'wire between post and end insulator; absent: as is usual for the stock',
         }),
       ),
+      insulators: Type.Optional(
+        Type.Record(words(40), words(40), {
+          description:
+            'what strands hang on, by family of post, and at `bend` and `end`; absent: what fits',
+        }),
+      ),
+      crossings: Type.Optional(Type.Array(CrossingSchema, { maxItems: 1000 })),
       joins: Type.Optional(
         Type.Array(JoinSchema, {
           maxItems: 1000,

@@ -4,7 +4,7 @@ import type { Line, Plan } from '../../plan/schema.js';
 const TURNED = { before: 'after', after: 'before', through: 'through' } as const;
 
 export const placed = {
-  places: { spots: ['joins'] },
+  places: { spots: ['joins', 'crossings'] },
   turned(plan: Plan, line: Line): void {
     for (const own of Object.values(plan.lines))
       for (const { ties } of own.joins ?? [])

@@ -2,7 +2,7 @@
 import { memoLast } from '../../base/memo.js';
 import { paddocksOf } from '../../land/paddocks.js';
 import { signsAlong } from '../../land/signs.js';
-import { barredOn, crossingsOf, stretchesNear, thingsOf } from '../../land/things.js';
+import { barredOn, stretchesNear, thingsOf } from '../../land/things.js';
 import { figure } from '../../plan/catalogue.js';
 import { ownKeys } from '../door.js';
 import {
@@ -27,10 +27,7 @@ import { ring } from './rules/ring.js';
 import { publicWay } from './rules/publicWay.js';
 import { trees } from './rules/trees.js';
 
-export interface LandPiece extends Shown<typeof keys> {
-  /** How often the line crosses an old fence: each crossing of a live strand wants a sleeve. */
-  readonly crossings: number;
-}
+export type LandPiece = Shown<typeof keys>;
 
 /** More lines than these are no farm that is followed whole while something is in the hand. */
 const MANY = 60;
@@ -63,7 +60,6 @@ export const land = {
       cat,
     }),
     work({ vertices, noPosts, boundary, live, runs, things, cat }): LandPiece {
-      const old = thingsOf({ things }, 'oldFence');
       /** Warning signs: along a boundary, else where the line follows a public way. */
       const signs = () => {
         if (!live) return 0;
@@ -80,7 +76,6 @@ export const land = {
       return {
         barred: barredOn({ vertices, noPosts }, Object.values(things ?? {}), cat),
         signs: signs(),
-        crossings: old.reduce((n, fence) => n + crossingsOf({ vertices }, fence).length, 0),
       };
     },
   }),
@@ -104,13 +99,8 @@ export const land = {
       return piece;
     };
   },
-  count({ line, of }: Counted): Items {
-    const { signs, crossings } = (of as { land: LandPiece }).land;
-    const live = line.strands.filter((s) => s.duty === 'live').length;
-    return [
-      ['sign', signs],
-      ['sleeve.crossing', crossings * live],
-    ];
+  count({ of }: Counted): Items {
+    return [['sign', (of as { land: LandPiece }).land.signs]];
   },
   rules: [
     overhead,

@@ -8,6 +8,7 @@ import { judge } from '../../strands/judge.js';
 import { effectiveGap, pushedBy, reachOf } from '../../strands/opening.js';
 import { proposeOne } from '../../strands/proposal.js';
 import { withRun } from '../../strands/requirement.js';
+import { bendsOf, insulatorAt, type Spot } from '../../strands/insulators.js';
 import { isBarbed } from '../../wire/bottom.js';
 import { ownKeys, soundStrands } from '../door.js';
 import { lineStage, type Counted, type Door, type Items, type Shown } from '../part.js';
@@ -68,8 +69,19 @@ export const strands = {
     const { layout } = (of as { posts: PostsPiece }).posts;
     // What stands already of an old fence is not bought.
     const bought = line.strands.filter((s) => !s.kept);
-    const insulated = bought.filter((s) => s.insulated).length;
-    const offset = bought.filter((s) => s.insulated && s.offset_m).length;
+    const insulated = bought.filter((s) => s.insulated);
+    const offset = insulated.filter((s) => s.offset_m).length;
+    const { strain } = (of as { wire: WirePiece }).wire;
+    const bends = bendsOf(line, layout.runs, strain);
+    /** Insulators of the strands at a spot, those on brackets aside. */
+    const hung = (spot: Spot, family: string | null, bearing_N = 0): Items =>
+      insulated
+        .filter((s) => spot === 'end' || !s.offset_m)
+        .flatMap((s): Items => {
+          const id = insulatorAt(line, spot, family, s.wire, cat, bearing_N);
+          return id === null ? [] : [[recordOf(cat.insulators, id).price, 1]];
+        });
+    const alike = new Map<string, Items>();
     const tail = figure(cat, 'end.tail');
     const perPost = layout.posts
       .filter((p) => p.role === 'line' || p.role === 'bend' || p.role === 'joint')
@@ -77,8 +89,13 @@ export const strands = {
         const kind = recordOf(cat.posts, p.kind);
         if (kind.takes === 'clip') return [['clip.insulating', bought.length]];
         const onTimber = kind.conducts ? 0 : bought.length;
+        const bearing_N = p.role === 'bend' ? (bends.find((b) => Math.abs(b.at_m - p.s_m) < 0.01)?.bearing_N ?? 0) : 0; // prettier-ignore
+        const key = `${p.role === 'bend' ? p.s_m : ''} ${kind.family}`;
+        let own = alike.get(key);
+        if (!own)
+          alike.set(key, (own = hung(p.role === 'bend' ? 'bend' : kind.family, kind.family, bearing_N))); // prettier-ignore
         return [
-          ['insulator.line', insulated - offset],
+          ...own,
           ['insulator.offset', offset],
           ['staple', onTimber * figure(cat, 'supplies.staplesPerPost')],
         ];
@@ -89,11 +106,10 @@ export const strands = {
       const rods = earth ? Math.floor(run.ground_m / figure(cat, 'earth.strandRod')) + 1 : 0;
       return [
         ...bought.map((s) => [`wire.${s.wire}`, run.ground_m + 2 * tail] as const),
-        ['insulator.end', 2 * insulated],
+        ...hung('end', null).map(([item, n]) => [item, 2 * n] as const),
         ['staple', 4 * bought.length],
         ['earth.rod', rods],
         ['earth.clamp', rods],
-        ['switch.cutout', bought.filter((s) => s.switched).length],
         ['sleeve.crossing', 2 * barbedWithin(line.strands, cat)],
       ];
     });

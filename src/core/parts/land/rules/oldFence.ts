@@ -1,6 +1,10 @@
 import { figure } from '../../../plan/catalogue.js';
 import { crossingsOf, stretchesNear, thingsOf } from '../../../land/things.js';
+import { withCrossings } from '../../../wiring/crossings.js';
 import { onLine, type Found, type Rule } from '../../../findings/rule.js';
+
+/** A sleeve this near to a crossing is its own, m. */
+const AT_CROSSING = 1.5;
 
 /** Live wire that crosses or follows an old fence. */
 export const oldFence: Rule = {
@@ -19,14 +23,26 @@ export const oldFence: Rule = {
         const live = line.strands.filter((s) => s.duty === 'live').length;
         if (live === 0) return [];
         const crossings = crossingsOf(line, old);
+        const sleeved = (s: number) =>
+          line.crossings?.some((c) => c.kind === 'sleeve' && Math.abs(c.at_m - s) <= AT_CROSSING);
+        const bare = crossings.filter((x) => !sleeved(x.s));
         const out: Found[] = [];
-        if (crossings.length > 0)
+        if (bare.length > 0)
           out.push({
             key: `${line.id}-${old.id}-cross`,
             title: `${line.name} crosses ${old.name}`,
-            why: `${crossings.length === 1 ? 'One crossing' : `${crossings.length} crossings`} of ${live} live strands: ${crossings.length * live} insulating sleeves on the old ${old.barbed ? 'barbed wire, whose barbs keep them in place' : 'wire'}, at the first at ${scene.where(line.id, crossings[0]!.s)}.`,
+            why: `${bare.length === 1 ? 'One crossing' : `${bare.length} crossings`} of ${live} live strands without sleeves: ${bare.length * live} insulating sleeves on the old ${old.barbed ? 'barbed wire, whose barbs keep them in place' : 'wire'}, the first at ${scene.where(line.id, bare[0]!.s)}.`,
             todo: 'Sleeve each crossing, or take the old fence down there. Never let a live strand touch it.',
-            place: onLine(line, crossings[0]!.s),
+            place: onLine(line, bare[0]!.s),
+            badness: bare.length * live,
+            mends: () => [
+              {
+                words: `Sleeves on ${old.name} where the live strands cross it`,
+                patch: [
+                  withCrossings(line, bare.map(({ s }) => ({ at_m: s, kind: 'sleeve' }))), // prettier-ignore
+                ],
+              },
+            ],
           });
         const beside = stretchesNear(line, old, least).filter(
           ([a, b]) =>
