@@ -1,5 +1,9 @@
 /** Ties at a place set by hand, taken back, given to places alike; and what follows when strands come and go. */
 import type { Line, Plan, Strand } from '../plan/schema.js';
+import { Groups } from '../base/groups.js';
+import { strandOf } from '../power/joined.js';
+import { USUAL_CONNECTOR } from '../power/ties.js';
+import type { FurtherTie } from '../wiring/further.js';
 import type { Arriving, Place } from '../wiring/place.js';
 
 type Join = NonNullable<Line['joins']>[number];
@@ -37,6 +41,63 @@ export const tieBetween = ({ ties }: Pick<Place, 'ties'>, a: number, b: number):
 
 export const untie = (plan: Plan, place: Place, k: number): void =>
   setTies(plan, place, place.ties.filter((_, i) => i !== k)); // prettier-ignore
+
+/**
+ * A cut-out switch between the live strands of a run and all else at the place where it ends: they are tied to one
+ * another on both sides, and across once, through the switch. False: there is nothing on one of the sides.
+ */
+export function switchIn(plan: Plan, place: Place, of: RunEnd): boolean {
+  const live = place.arriving.flatMap((a, k) => (a.duty === 'live' ? [k] : []));
+  const inside = new Set(live.filter((k) => endsHere(place.arriving[k]!, of)));
+  const [own, rest] = [live.filter((k) => inside.has(k)), live.filter((k) => !inside.has(k))];
+  const across = place.ties.filter((t) => inside.has(t.a) !== inside.has(t.b));
+  if (own.length === 0 || rest.length === 0) return false;
+  const kind = across[0]?.kind ?? place.ties[0]?.kind ?? plan.connectors ?? USUAL_CONNECTOR;
+  const kept = place.ties.filter((t) => !across.includes(t));
+  const apart = (a: number, b: number) => Math.abs(place.arriving[a]!.height_m - place.arriving[b]!.height_m); // prettier-ignore
+  const nearest = (from: readonly number[], to: readonly number[]): [number, number] => {
+    const pairs = from.flatMap((a) => to.map((b): [number, number] => [a, b]));
+    return pairs.reduce((best, p) => (apart(...p) < apart(...best) - 1e-9 ? p : best));
+  };
+  /** Ties that make one of ends that those kept leave in several groups. */
+  const bound = (ends: readonly number[]): NewTie[] => {
+    const out: NewTie[] = [];
+    for (;;) {
+      const groups = new Groups();
+      for (const { a, b } of [...kept, ...out]) groups.join(String(a), String(b));
+      const first = ends.filter((k) => groups.of(String(k)) === groups.of(String(ends[0]!)));
+      const others = ends.filter((k) => !first.includes(k));
+      if (others.length === 0) return out;
+      const [a, b] = nearest(first, others);
+      out.push({ a, b, kind });
+    }
+  };
+  const [a, b] = nearest(own, rest);
+  setTies(plan, place, [...kept, ...bound(own), ...bound(rest), { a, b, kind, switch: true }]);
+  return true;
+}
+
+/** Which end of which run. */
+export interface RunEnd {
+  readonly line: string;
+  readonly run: number;
+  readonly side: Arriving['side'];
+}
+
+const endsHere = (a: Arriving, { line, run, side }: RunEnd): boolean =>
+  a.line === line && a.side === side && strandOf(a.name)?.run === run;
+
+/** A switch put into a tie, or taken out. */
+export const setSwitch = (plan: Plan, place: Place, k: number, on: boolean): void =>
+  setTies(plan, place, place.ties.map(({ switch: _, ...t }, i) => ({ ...t, ...((i === k ? on : _) ? { switch: true } : {}) }))); // prettier-ignore
+
+/** Ties more, where they are named by strands of the circuit. */
+export function tieFurther(plan: Plan, place: Place, more: readonly FurtherTie[]): void {
+  const end = (name: string) => place.arriving.findIndex((a) => a.name === name);
+  const kind = place.ties[0]?.kind ?? plan.connectors ?? USUAL_CONNECTOR;
+  const ties = more.map(({ a, b, switch: cut }): NewTie => ({ a: end(a), b: end(b), kind, ...(cut ? { switch: true } : {}) })); // prettier-ignore
+  setTies(plan, place, [...place.ties, ...ties.filter((t) => t.a >= 0 && t.b >= 0)]);
+}
 
 /** Back to what is proposed. */
 export function asProposed(plan: Plan, { join }: Pick<Place, 'join'>): void {

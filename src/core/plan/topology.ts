@@ -1,4 +1,5 @@
 /** Where lines meet: shared places, and which lines hang together. */
+import { Groups } from '../base/groups.js';
 import { JOIN_TOLERANCE, planLength } from './geometry.js';
 import { meetingsOf, type Meeting } from './meets.js';
 import type { Plan } from './schema.js';
@@ -35,9 +36,9 @@ export function topologyOf(
     list.push(s);
     return s;
   };
-  const sets = new UnionFind();
+  const sets = new Groups();
   const key = (line: string, s: number) => `${line}:${s.toFixed(2)}`;
-  const whole = new UnionFind();
+  const whole = new Groups();
   for (const line of all) {
     const total = planLength(line);
     want(line.id, 0);
@@ -53,25 +54,12 @@ export function topologyOf(
     marks[line.id] = wanted
       .get(line.id)!
       .sort((a, b) => a - b)
-      .map((s) => ({ s, location: sets.root(key(line.id, s)) }));
+      .map((s) => ({ s, location: sets.of(key(line.id, s)) }));
   }
   const groups = new Map<string, string[]>();
   for (const line of all) {
-    const root = whole.root(line.id);
+    const root = whole.of(line.id);
     groups.set(root, [...(groups.get(root) ?? []), line.id]);
   }
   return { marks, groups: [...groups.values()] };
-}
-
-class UnionFind {
-  private readonly parent = new Map<string, string>();
-  root(k: string): string {
-    let at = k;
-    for (let up = this.parent.get(at); up !== undefined; up = this.parent.get(at)) at = up;
-    return at;
-  }
-  join(a: string, b: string): void {
-    const [p, q] = [this.root(a), this.root(b)];
-    if (p !== q) this.parent.set(p, q);
-  }
 }

@@ -2,6 +2,7 @@
  * What is tied at the places of a network by hand, instead of what is proposed: which strands hang together there, and
  * which are dead because of it.
  */
+import { Groups } from '../base/groups.js';
 import type { Plan } from '../plan/schema.js';
 import type { Run } from '../report/schema.js';
 import { NEAR, type Fence } from './wired.js';
@@ -112,16 +113,12 @@ export function joinedBy(
   };
 }
 
-/** Of each name, the first one that it is tied to. */
+/** Of each name, the one that stands for all that it is tied to. */
 function hangTogether(
   names: readonly string[],
   ties: readonly { readonly a: string; readonly b: string }[],
 ): Map<string, string> {
-  const group = new Map(names.map((n) => [n, n]));
-  for (const { a, b } of ties) {
-    const [p, q] = [group.get(a), group.get(b)];
-    if (p === undefined || q === undefined || p === q) continue;
-    for (const [name, g] of group) if (g === q) group.set(name, p);
-  }
-  return group;
+  const groups = new Groups();
+  for (const { a, b } of ties) groups.join(b, a);
+  return new Map(names.map((n) => [n, groups.of(n)]));
 }

@@ -101,7 +101,7 @@ export function proposedTies(net: Fence, names: readonly string[]): [a: string, 
 }
 
 /** Whether a strand has a cut-out: it hangs on the others through a switch. */
-function cutOut(net: Fence, name: string): boolean {
+export function cutOut(net: Fence, name: string): boolean {
   const { line, strand } = strandOf(name)!;
   return net.wired[line]!.line.strands[strand]!.switched ?? false;
 }

@@ -1,5 +1,5 @@
 import { eachLine, onLine, remove, type Found, type Rule } from '../../../findings/rule.js';
-import { groupsOf } from '../../../joins/groups.js';
+import { Groups } from '../../../base/groups.js';
 import { NEAR } from '../../../power/wired.js';
 import { heightsOf } from './run.js';
 
@@ -22,14 +22,15 @@ export const jumperMissing: Rule = {
     return eachLine(scene).flatMap(([line, { runs }]) =>
       (line.joins ?? []).flatMap(({ at_m, ties }, k): Found[] => {
         const nameOf = (e: (typeof ties)[number]['a']) => `${e.line ?? line.id} ${e.side} ${e.strand}`; // prettier-ignore
-        const group = groupsOf(ties.map(({ a, b }) => [nameOf(a), nameOf(b)]));
+        const groups = new Groups();
+        for (const { a, b } of ties) groups.join(nameOf(a), nameOf(b));
         for (const duty of ['live', 'earth'] as const) {
           if (duty === 'live' && fed.has(line.id)) continue;
           const own = line.strands.flatMap((s, i) => (s.duty === duty ? [i] : []));
           for (const side of ['before', 'after'] as const) {
             const ends = runs.some((r) => Math.abs((side === 'before' ? r.to_m : r.from_m) - at_m) <= NEAR); // prettier-ignore
             if (!ends || own.length < 2) continue;
-            const of = own.map((i) => group(`${line.id} ${side} ${i}`));
+            const of = own.map((i) => groups.of(`${line.id} ${side} ${i}`));
             const loose = own.filter((_, n) => of[n] !== most(of));
             if (loose.length === 0) continue;
             return [
