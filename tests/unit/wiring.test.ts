@@ -18,6 +18,7 @@ import { agedOf } from '../../src/core/wiring/ageing.js';
 import {
   drawingOf,
   segments,
+  SWITCH,
   type Box,
   type Drawing,
   type XY,
@@ -80,6 +81,17 @@ function faults(d: Drawing, place: Place): string[] {
       for (const o of pieces)
         if (o.p[0] === o.q[0] && o.p[0] === dot[0] && between(dot[1], o.p[1], o.q[1])) out.push(`${o.who} seems to be fixed where ${w.is} ${w.of} is`); // prettier-ignore
     }
+  // A switch stands in its own wire and on nothing else.
+  for (const w of d.wires) {
+    const cut = w.is === 'tie' && place.ties[w.of]!.switch === true;
+    if (cut !== (w.cut !== null)) out.push(`${w.is} ${w.of} has a switch where none is, or none`);
+    if (!w.cut) continue;
+    const [along, across] = w.cut.upright ? [SWITCH.across, SWITCH.along] : [SWITCH.along, SWITCH.across]; // prettier-ignore
+    const [x, y] = w.cut.at;
+    for (const { who, p, q } of pieces)
+      if (who !== `${w.is} ${w.of}` && Math.max(p[0], q[0]) > x - along && Math.min(p[0], q[0]) < x + along && Math.max(p[1], q[1]) > y - across && Math.min(p[1], q[1]) < y + across) out.push(`${who} runs through the switch of tie ${w.of}`); // prettier-ignore
+    if (!segments(w.points).some(([p, q]) => (p[0] === x && between(y, p[1], q[1])) || (p[1] === y && between(x, p[0], q[0])))) out.push(`the switch of tie ${w.of} stands beside it`); // prettier-ignore
+  }
   place.ties.forEach(({ a, b }, k) => {
     const dots = d.wires.find((w) => w.is === 'tie' && w.of === k)!.dots.map((x) => x[1]);
     const ys = [a, b].map((e) => d.strands[e]!.from[1]);
@@ -130,8 +142,8 @@ const randomPlaces = fc
     const end = fc.integer({ min: 0, max: arriving.length - 1 });
     return fc.record({
       arriving: fc.constant(arriving),
-      ties: fc.array(fc.record({ a: end, b: end, kind: fc.constantFrom('hand', 'clamp', 'tap') }), { maxLength: 2 * arriving.length }), // prettier-ignore
-      leads: fc.array(fc.record({ on: end, to: fc.constantFrom('gate', 'unit', 'rod'), duty: fc.constantFrom('live', 'earth'), length_m: fc.constant(5) }), { maxLength: 4 }), // prettier-ignore
+      ties: fc.array(fc.record({ a: end, b: end, kind: fc.constantFrom('hand', 'clamp', 'tap'), switch: fc.option(fc.constant(true as const), { nil: undefined }) }, { requiredKeys: ['a', 'b', 'kind'] }), { maxLength: 2 * arriving.length }), // prettier-ignore
+      leads: fc.array(fc.record({ on: end, to: fc.constantFrom('gate', 'unit', 'rod', 'diverter'), duty: fc.constantFrom('live', 'earth'), length_m: fc.constant(5) }), { maxLength: 4 }), // prettier-ignore
     });
   })
   .map((p) => ({ ...p, ties: p.ties.filter((t) => t.a !== t.b), location: 'x', line: 'l0', at_m: 0, kind: 'branch', join: null })) as fc.Arbitrary<Place>; // prettier-ignore

@@ -12,21 +12,20 @@ type End = Join['ties'][number]['a'];
 /** Two ends tied, by their numbers at the place. */
 export type NewTie = Place['ties'][number];
 
-/** What is tied at a place from now on: exactly this. */
-export function setTies(plan: Plan, place: Place, ties: readonly NewTie[]): void {
+/** What is tied at a place from now on: exactly this. Answers with the place as it is then. */
+export function setTies(plan: Plan, place: Place, ties: readonly NewTie[]): Place {
   const line = plan.lines[place.join?.line ?? place.line];
-  if (!line) return;
+  if (!line) return place;
   const own = ties.map(({ a, b, ...how }): Join['ties'][number] => ({
     a: endOf(place.arriving[a]!, line.id),
     b: endOf(place.arriving[b]!, line.id),
     ...how,
   }));
-  const join = place.join ? line.joins?.[place.join.index] : undefined;
+  const join = place.join && line.joins?.find((j) => j.at_m === place.join!.at_m);
+  const at_m = join?.at_m ?? place.at_m;
   if (join) join.ties = own;
-  else
-    line.joins = [...(line.joins ?? []), { at_m: place.at_m, ties: own }].sort(
-      (p, q) => p.at_m - q.at_m,
-    );
+  else line.joins = [...(line.joins ?? []), { at_m, ties: own }].sort((p, q) => p.at_m - q.at_m);
+  return { ...place, ties, join: { line: line.id, at_m } };
 }
 
 /** One tie more; nothing where the two are tied already. */
@@ -39,19 +38,20 @@ export function tie(plan: Plan, place: Place, more: NewTie): void {
 export const tieBetween = ({ ties }: Pick<Place, 'ties'>, a: number, b: number): number =>
   ties.findIndex((t) => (t.a === a && t.b === b) || (t.a === b && t.b === a));
 
-export const untie = (plan: Plan, place: Place, k: number): void =>
+export const untie = (plan: Plan, place: Place, k: number): Place =>
   setTies(plan, place, place.ties.filter((_, i) => i !== k)); // prettier-ignore
 
 /**
  * A cut-out switch between the live strands of a run and all else at the place where it ends: they are tied to one
- * another on both sides, and across once, through the switch. False: there is nothing on one of the sides.
+ * another on both sides, and across once, through the switch. Answers with the place as it is then; null: there is
+ * nothing on one of the sides.
  */
-export function switchIn(plan: Plan, place: Place, of: RunEnd): boolean {
+export function switchIn(plan: Plan, place: Place, of: RunEnd): Place | null {
   const live = place.arriving.flatMap((a, k) => (a.duty === 'live' ? [k] : []));
   const inside = new Set(live.filter((k) => endsHere(place.arriving[k]!, of)));
   const [own, rest] = [live.filter((k) => inside.has(k)), live.filter((k) => !inside.has(k))];
   const across = place.ties.filter((t) => inside.has(t.a) !== inside.has(t.b));
-  if (own.length === 0 || rest.length === 0) return false;
+  if (own.length === 0 || rest.length === 0) return null;
   const kind = across[0]?.kind ?? place.ties[0]?.kind ?? plan.connectors ?? USUAL_CONNECTOR;
   const kept = place.ties.filter((t) => !across.includes(t));
   const apart = (a: number, b: number) => Math.abs(place.arriving[a]!.height_m - place.arriving[b]!.height_m); // prettier-ignore
@@ -73,8 +73,12 @@ export function switchIn(plan: Plan, place: Place, of: RunEnd): boolean {
     }
   };
   const [a, b] = nearest(own, rest);
-  setTies(plan, place, [...kept, ...bound(own), ...bound(rest), { a, b, kind, switch: true }]);
-  return true;
+  return setTies(plan, place, [
+    ...kept,
+    ...bound(own),
+    ...bound(rest),
+    { a, b, kind, switch: true },
+  ]);
 }
 
 /** Which end of which run. */
@@ -88,22 +92,22 @@ const endsHere = (a: Arriving, { line, run, side }: RunEnd): boolean =>
   a.line === line && a.side === side && strandOf(a.name)?.run === run;
 
 /** A switch put into a tie, or taken out. */
-export const setSwitch = (plan: Plan, place: Place, k: number, on: boolean): void =>
+export const setSwitch = (plan: Plan, place: Place, k: number, on: boolean): Place =>
   setTies(plan, place, place.ties.map(({ switch: _, ...t }, i) => ({ ...t, ...((i === k ? on : _) ? { switch: true } : {}) }))); // prettier-ignore
 
 /** Ties more, where they are named by strands of the circuit. */
-export function tieFurther(plan: Plan, place: Place, more: readonly FurtherTie[]): void {
+export function tieFurther(plan: Plan, place: Place, more: readonly FurtherTie[]): Place {
   const end = (name: string) => place.arriving.findIndex((a) => a.name === name);
   const kind = place.ties[0]?.kind ?? plan.connectors ?? USUAL_CONNECTOR;
   const ties = more.map(({ a, b, switch: cut }): NewTie => ({ a: end(a), b: end(b), kind, ...(cut ? { switch: true } : {}) })); // prettier-ignore
-  setTies(plan, place, [...place.ties, ...ties.filter((t) => t.a >= 0 && t.b >= 0)]);
+  return setTies(plan, place, [...place.ties, ...ties.filter((t) => t.a >= 0 && t.b >= 0)]);
 }
 
 /** Back to what is proposed. */
 export function asProposed(plan: Plan, { join }: Pick<Place, 'join'>): void {
   const line = join ? plan.lines[join.line] : undefined;
   if (!join || !line?.joins) return;
-  line.joins.splice(join.index, 1);
+  line.joins = line.joins.filter((j) => j.at_m !== join.at_m);
   if (line.joins.length === 0) delete line.joins;
 }
 
@@ -116,14 +120,12 @@ const shapeOf = ({ arriving }: Place): string => {
   return arriving.map((a) => [lines.indexOf(a.line), a.side, a.strand, a.duty].join()).join(' ');
 };
 
-/** Gives what is tied at a place to others that are alike; later joins first, so that the numbers of the others stay. */
+/** Gives what is tied at a place to others that are alike. */
 export function copyTies(plan: Plan, from: Place, to: readonly Place[]): void {
-  const order = [...to].sort((p, q) => (q.join?.index ?? -1) - (p.join?.index ?? -1));
-  for (const place of order.filter((p) => p.join)) {
+  for (const place of to) {
     if (from.join) setTies(plan, place, from.ties);
     else asProposed(plan, place);
   }
-  if (from.join) for (const place of order.filter((p) => !p.join)) setTies(plan, place, from.ties);
 }
 
 /**

@@ -23,9 +23,9 @@ export function strandOf(name: string): { line: string; strand: number; run: num
 export type HandTies = ReadonlyMap<string, HandJoin>;
 
 export interface HandJoin {
-  /** The line that has it, and its number among the joins there. */
+  /** The line that has it, and where it says that it is, m. */
   readonly line: string;
-  readonly index: number;
+  readonly at_m: number;
   readonly ties: readonly (Pick<Tie, 'kind' | 'switch'> & {
     readonly a: string;
     readonly b: string;
@@ -36,7 +36,7 @@ export interface HandJoin {
 export function handTies({ ids, wired, topology }: Fence): HandTies {
   const out = new Map<string, HandJoin>();
   for (const id of ids)
-    for (const [index, join] of (wired[id]!.line.joins ?? []).entries()) {
+    for (const join of wired[id]!.line.joins ?? []) {
       const location = topology.marks[id]!.find((m) => Math.abs(m.s - join.at_m) <= NEAR)?.location;
       if (location === undefined || out.has(location)) continue;
       const nameOf = ({ line = id, side, strand }: Tie['a']): string | null => {
@@ -50,7 +50,7 @@ export function handTies({ ids, wired, topology }: Fence): HandTies {
         const [p, q] = [nameOf(a), nameOf(b)];
         return p === null || q === null || p === q ? [] : [{ a: p, b: q, ...how }];
       });
-      out.set(location, { line: id, index, ties });
+      out.set(location, { line: id, at_m: join.at_m, ties });
     }
   return out;
 }

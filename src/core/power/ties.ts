@@ -14,9 +14,15 @@ export interface Tied {
   readonly switch?: true;
 }
 
+/** A join of the plan: its line, and where it says that it is, m. */
+export interface JoinAt {
+  readonly line: string;
+  readonly at_m: number;
+}
+
 export interface TiesHere {
   /** Where the plan says so; null: as proposed. */
-  readonly join: { readonly line: string; readonly index: number } | null;
+  readonly join: JoinAt | null;
   readonly ties: readonly Tied[];
 }
 
@@ -41,11 +47,11 @@ export function tiesOf(
   rods: ReadonlySet<string>,
 ): Map<string, TiesHere> {
   const out = new Map<string, TiesHere>();
-  for (const [location, { line, index, ties: pairs }] of handTies(net)) {
+  for (const [location, { line, at_m, ties: pairs }] of handTies(net)) {
     const here = present.get(location);
     const there = new Set(here && [...here.live, ...here.earth]);
     const ties = pairs.filter(({ a, b }) => there.has(a) && there.has(b));
-    out.set(location, { join: { line, index }, ties });
+    out.set(location, { join: { line, at_m }, ties });
   }
   const kind = net.plan.connectors ?? USUAL_CONNECTOR;
   for (const location of new Set([...ended, ...rods])) {

@@ -43,6 +43,8 @@ export interface DrawnWire {
   readonly dots: readonly XY[];
   /** Where it passes over another wire without touching it. */
   readonly hops: readonly XY[];
+  /** Where its cut-out switch stands, clear of all else, and whether the wire is upright there; null: it has none. */
+  readonly cut: { readonly at: XY; readonly upright: boolean } | null;
 }
 
 export interface Drawing {
@@ -102,8 +104,14 @@ export function drawingOf({ arriving, ties, leads }: Place): Drawing {
   }
   const levelOf = (end: number) => levels.findIndex((l) => l.includes(arriving[end]!.height_m));
   const channels = levels.map(() => 0);
-  const leaves = ties.map(({ a, b }) =>
-    bundleOf.get(a) === bundleOf.get(b) ? null : channels[levelOf(a)]!++,
+  /** A switch wants a channel free on both sides. */
+  const channelAt = (level: number, cut = false): number => {
+    const own = channels[level]! + (cut ? 1 : 0);
+    channels[level] = own + (cut ? 2 : 1);
+    return own;
+  };
+  const leaves = ties.map(({ a, b, switch: cut }) =>
+    bundleOf.get(a) === bundleOf.get(b) ? null : channelAt(levelOf(a), cut),
   );
   const span = Math.max(0.3, heights[0] ?? 1);
   const top = MARGIN + HEAD + 10;
@@ -221,7 +229,7 @@ export function drawingOf({ arriving, ties, leads }: Place): Drawing {
     };
   }); // prettier-ignore
 
-  const wires: Omit<DrawnWire, 'hops'>[] = ties.map(({ a, b }, of) => {
+  const wires: Omit<DrawnWire, 'hops' | 'cut'>[] = ties.map(({ a, b }, of) => {
     const parts = tieParts.get(of)!;
     const [xa, ya, yb] = [laneX(parts[0]), yOf(a), yOf(b)];
     if (parts.length === 1)
@@ -241,7 +249,7 @@ export function drawingOf({ arriving, ties, leads }: Place): Drawing {
     ground_y,
     posts,
     strands,
-    wires: withHops(wires, strands),
+    wires: withCuts(withHops(wires, strands), ties),
     heads: bundles.map((b) => ({
       ...labelAt(b, 0),
       y: MARGIN,
@@ -285,9 +293,9 @@ function bundlesOf(arriving: readonly Arriving[]): Bundle[] {
 
 /** Where upright wires pass over level ones that they are not fixed to. */
 function withHops(
-  wires: readonly Omit<DrawnWire, 'hops'>[],
+  wires: readonly Omit<DrawnWire, 'hops' | 'cut'>[],
   strands: readonly DrawnStrand[],
-): DrawnWire[] {
+): Omit<DrawnWire, 'cut'>[] {
   const level = [
     ...strands.map((s) => ({ own: -1, y: s.from[1], x1: Math.min(s.from[0], s.to[0]), x2: Math.max(s.from[0], s.to[0]) })), // prettier-ignore
     ...wires.flatMap((w, own) =>
@@ -314,6 +322,40 @@ function withHops(
       ),
   }));
 }
+
+/** Where the switches of ties stand. */
+const withCuts = (wires: readonly Omit<DrawnWire, 'cut'>[], ties: Place['ties']): DrawnWire[] =>
+  wires.map((w) => ({
+    ...w,
+    cut: w.is === 'tie' && ties[w.of]!.switch ? cutOf(w, wires) : null,
+  }));
+
+/** The middle of the longest piece of a wire that meets no other. */
+function cutOf(
+  { points, hops }: Omit<DrawnWire, 'cut'>,
+  all: readonly Omit<DrawnWire, 'cut'>[],
+): NonNullable<DrawnWire['cut']> {
+  let best: { at: XY; upright: boolean; free: number } | null = null;
+  for (const [p, q] of segments(points)) {
+    const upright = p[0] === q[0];
+    const along = upright ? 1 : 0;
+    const across = upright ? 0 : 1;
+    const met = upright ? hops : all.flatMap((w) => w.hops);
+    const [low, high] = [Math.min(p[along], q[along]), Math.max(p[along], q[along])];
+    const on = met.filter((h) => h[across] === p[across] && h[along] > low && h[along] < high);
+    const stops = [low, ...on.map((h) => h[along]), high].sort((m, n) => m - n);
+    for (let k = 0; k + 1 < stops.length; k++) {
+      const free = stops[k + 1]! - stops[k]!;
+      const mid = (stops[k]! + stops[k + 1]!) / 2;
+      if (!best || free > best.free)
+        best = { at: upright ? [p[0], mid] : [mid, p[1]], upright, free };
+    }
+  }
+  return best!;
+}
+
+/** Half the length of a switch, and half its breadth. */
+export const SWITCH = { along: 6, across: 4 } as const;
 
 export const segments = (points: readonly XY[]): (readonly [XY, XY])[] =>
   points.slice(1).map((q, k) => [points[k]!, q] as const);

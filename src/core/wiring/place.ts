@@ -4,7 +4,7 @@ import type { Strand } from '../plan/schema.js';
 import { cablesOf, circuitOf, feedOf, gateEnds, tyingOf } from '../power/circuit.js';
 import { fedOf } from '../power/fed.js';
 import { strandName, strandOf } from '../power/joined.js';
-import type { ConnectorId } from '../power/ties.js';
+import type { ConnectorId, JoinAt } from '../power/ties.js';
 import { insideOf, NEAR, type Fence as FencedLines, type Network } from '../power/wired.js';
 
 export type Side = 'before' | 'after' | 'through';
@@ -55,7 +55,7 @@ export interface Place {
   /** By numbers of the arriving. */
   readonly ties: readonly PlaceTie[];
   /** Where the plan says what is tied here; null: as proposed. */
-  readonly join: { readonly line: string; readonly index: number } | null;
+  readonly join: JoinAt | null;
   readonly leads: readonly Lead[];
 }
 
