@@ -19,6 +19,9 @@ import { lowestOff, remediesOf, withStrands, type Remedy } from '../core/sizing/
 import { sampler, type Sure } from '../core/sizing/sure.js';
 import { decidingSeason, scoreOf, type Score } from '../core/sizing/worst.js';
 import type { Ground } from '../core/terrain/ground.js';
+import { breakCost, type Break, type BreakCost } from '../core/wiring/breaking.js';
+import { cutOutsOf, type CutOuts } from '../core/wiring/cutouts.js';
+import { strongerTies, type Stronger } from '../core/wiring/stronger.js';
 import { agedOf, CONNECTORS, type Aged } from '../core/wiring/ageing.js';
 import { applyPatch, edit } from '../formats/patch.js';
 
@@ -99,6 +102,19 @@ const api = {
         .reduce((worst, a) => (a.line !== null && a.left < worst.left ? a : worst), { kind, left: 1, line: null }), // prettier-ignore
     );
   },
+  /** By unit: the fewest ties more so that no single break darkens more than a share. */
+  stronger: (share: number): Stronger[] =>
+    Object.values(networks).flatMap((net) => strongerTies(net, share) ?? []),
+  breakCost: (season: SeasonId, at: Break): BreakCost | null => {
+    const net = Object.values(networks).find((n) => n.ids.includes(at.line));
+    return net ? breakCost(net, season, at) : null;
+  },
+  /** By unit: switches that halve the search of a fault. */
+  cutOuts: (part_min: number): { energiser: string; found: CutOuts }[] =>
+    Object.values(networks).flatMap((net) => {
+      const found = cutOutsOf(net, part_min);
+      return found ? [{ energiser: net.energiser.id, found }] : [];
+    }),
   /** The fence made into two, and what both then have; null: it cannot be done at ends of lines. */
   split(id: string): SplitOffer | null {
     const whole = plan!;

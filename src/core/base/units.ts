@@ -99,6 +99,7 @@ const SHAPES = {
   },
   watt: same('W', (x) => (Math.abs(x) < 10 ? 2 : 0)),
   hours: same('h', 1),
+  minutes: same('min', 0),
   wattHour: same('Wh', 0),
   battery: same('Ah', 0),
   money: same('', 0),

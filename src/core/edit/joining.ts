@@ -1,6 +1,7 @@
 /** Ties at a place set by hand, taken back, given to places alike; and what follows when strands come and go. */
 import type { Line, Plan, Strand } from '../plan/schema.js';
 import { Groups } from '../base/groups.js';
+import type { Metal } from '../plan/metals.js';
 import { strandOf } from '../power/joined.js';
 import { USUAL_CONNECTOR } from '../power/ties.js';
 import type { FurtherTie } from '../wiring/further.js';
@@ -90,6 +91,14 @@ export interface RunEnd {
 
 const endsHere = (a: Arriving, { line, run, side }: RunEnd): boolean =>
   a.line === line && a.side === side && strandOf(a.name)?.run === run;
+
+/** The metal of the jumpers at a place; null: the fence's own. */
+export function setMetal(plan: Plan, place: Place, metal: Metal | null): void {
+  const { line, at_m } = (place.join ? place : setTies(plan, place, place.ties)).join!;
+  const join = plan.lines[line]?.joins?.find((j) => j.at_m === at_m);
+  if (join && metal) join.metal = metal;
+  else delete join?.metal;
+}
 
 /** A switch put into a tie, or taken out. */
 export const setSwitch = (plan: Plan, place: Place, k: number, on: boolean): Place =>

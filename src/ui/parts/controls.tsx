@@ -123,12 +123,15 @@ export function PriceField({
 /** A tick box with its words. */
 export function Check({
   label,
+  spoken,
   checked,
   onChange,
   disabled = false,
   hideLabel = false,
 }: {
   label: ReactNode;
+  /** What it is called where the label alone says too little. */
+  spoken?: string;
   checked: boolean;
   onChange: (checked: boolean) => void;
   disabled?: boolean;
@@ -141,6 +144,7 @@ export function Check({
         className="size-4"
         checked={checked}
         disabled={disabled}
+        aria-label={spoken}
         onChange={(event) => onChange(event.target.checked)}
       />
       <span className={hideLabel ? 'sr-only' : ''}>{label}</span>

@@ -1,3 +1,4 @@
+import { create } from 'zustand';
 import type { Line } from '../../core/plan/schema.js';
 import { deadTail } from '../../core/wiring/tail.js';
 import { commit, useSession } from '../../session/session.js';
@@ -6,22 +7,53 @@ import { look, useView } from '../../session/view.js';
 import { Caution, Part, QuantityField } from '../../ui/parts/controls.js';
 import { Button } from '../../ui/parts/Button.js';
 import { Num } from '../../ui/parts/Num.js';
+import { Tabs } from '../../ui/parts/Tabs.js';
 import { Connectors } from './Connectors.js';
+import { CrossingsTab } from './CrossingsTab.js';
+import { FedTab } from './FedTab.js';
+import { HangTab } from './HangTab.js';
 import { placesOn, useFences, type Wired } from './fence.js';
 import { PlaceList } from './PlaceList.js';
 import { PlaceWiring } from './PlaceWiring.js';
 import { FED_M } from './origins.js';
+import { SwitchesTab } from './SwitchesTab.js';
+
+type Tab = 'wiring' | 'fed' | 'switches' | 'hang' | 'cross' | 'kinds';
+const TABS: readonly (readonly [Tab, string])[] = [
+  ['wiring', 'Wiring'],
+  ['fed', 'Fed'],
+  ['switches', 'Switches'],
+  ['hang', 'Insulators'],
+  ['cross', 'Crossings'],
+  ['kinds', 'Connectors'],
+];
+
+/** What Joins looks at beside the plan. */
+const useTab = create<{ readonly tab: Tab }>(() => ({ tab: 'wiring' }));
 
 /** Whether every strand is fed, and the wiring of each place as it is built. */
 export function JoinsView() {
   const id = useView((v) => v.line);
   const line = useSession((s) => (id ? s.plan.lines[id] : undefined));
   const fences = useFences();
+  const tab = useTab((t) => t.tab);
   const own = line && fences.find((f) => f.net.ids.includes(line.id));
+  if (!line) return <div className="p-4" />;
   return (
-    <div className="@container relative p-4">
-      {line && own && <OfLine line={line} wired={own} />}
-      {line && <Connectors fences={fences} />}
+    <div className="@container relative p-4 pt-0">
+      <Tabs
+        label="What Joins looks at"
+        tabs={TABS}
+        chosen={tab}
+        onChoose={(t) => useTab.setState({ tab: t })}
+      >
+        {tab === 'wiring' && own && <OfLine line={line} wired={own} />}
+        {tab === 'fed' && <FedTab line={line} fences={fences} />}
+        {tab === 'switches' && <SwitchesTab fences={fences} />}
+        {tab === 'hang' && <HangTab line={line} />}
+        {tab === 'cross' && <CrossingsTab line={line} />}
+        {tab === 'kinds' && <Connectors fences={fences} />}
+      </Tabs>
     </div>
   );
 }

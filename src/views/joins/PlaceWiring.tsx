@@ -1,19 +1,21 @@
 /** One place: its drawing, what is tied there, and the hand that ties and unties. */
 import { useState } from 'react';
 import { say } from '../../core/base/units.js';
-import { asProposed, copyTies, placesAlike, setTies, tie, tieBetween, untie } from '../../core/edit/joining.js'; // prettier-ignore
+import { asProposed, copyTies, placesAlike, setMetal, setSwitch, setTies, switchIn, tie, tieBetween, untie } from '../../core/edit/joining.js'; // prettier-ignore
+import { METALS, type Metal } from '../../core/plan/metals.js';
 import type { Line } from '../../core/plan/schema.js';
 import type { ConnectorId } from '../../core/power/ties.js';
 import { USUAL_CONNECTOR } from '../../core/power/ties.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, tell, useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
-import { Select } from '../../ui/parts/controls.js';
+import { Check, Select } from '../../ui/parts/controls.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import { useRoving } from '../../ui/parts/roving.js';
 import type { PlaceOn, Wired } from './fence.js';
-import { endWords, KINDS, ofMany } from './words.js';
+import { GateCables } from './GateCables.js';
+import { endWords, KINDS, ofMany, runsAt } from './words.js';
 import { Wiring } from './Wiring.js';
 
 interface Props {
@@ -35,6 +37,11 @@ export function PlaceWiring({ at: { place, at_m }, line, wired }: Props) {
   const words = (end: number) => endWords(place.arriving[end]!, lines, units, many);
   const alike = placesAlike(place, wired.places);
 
+  const metal = useSession((s) => {
+    const { join } = place;
+    return join && s.plan.lines[join.line]?.joins?.find((j) => j.at_m === join.at_m)?.metal;
+  });
+  const runs = runsAt(place, lines, many);
   const change = (what: string, recipe: Parameters<typeof commit>[1]) => {
     commit(`${what} at ${where}`, recipe);
     tell(`${what} at ${where}`);
@@ -90,6 +97,28 @@ export function PlaceWiring({ at: { place, at_m }, line, wired }: Props) {
               );
           }}
         />
+        {runs.length > 0 && (
+          <Select
+            label="Cut-out switch before"
+            value=""
+            options={[['', '…'], ...runs.map((r, k) => [String(k), r.words] as const)]}
+            onChange={(k) =>
+              k !== '' && change('switch in', (d) => void switchIn(d, place, runs[Number(k)]!.of))
+            }
+          />
+        )}
+        {place.ties.length > 0 && (
+          <Select
+            label="Jumpers of"
+            value={metal ?? ''}
+            options={[['', 'the fence’s own metal'], ...METALS.map((m) => [m, m] as const)]}
+            onChange={(m) =>
+              change(m === '' ? 'jumpers of its own metal' : `jumpers of ${m}`, (d) =>
+                setMetal(d, place, m === '' ? null : (m as Metal)),
+              )
+            }
+          />
+        )}
         {place.join && (
           <Button onClick={() => change('as proposed', (d) => asProposed(d, place))}>
             As proposed
@@ -110,6 +139,7 @@ export function PlaceWiring({ at: { place, at_m }, line, wired }: Props) {
           Sheet to build from
         </a>
       </div>
+      {place.kind === 'gate' && <GateCables line={line} at_m={at_m} />}
       <TieTwo
         ends={place.arriving.flatMap((a, k) =>
           a.duty === 'cold' ? [] : [[String(k), words(k)] as const],
@@ -130,6 +160,20 @@ export function PlaceWiring({ at: { place, at_m }, line, wired }: Props) {
             },
             { name: 'to', cell: (t) => words(t.b) },
             { name: 'with', cell: (t) => cat.connectors[t.kind]!.name.toLowerCase() },
+            {
+              name: 'switch',
+              cell: (t) =>
+                place.arriving[t.a]!.duty === 'live' && (
+                  <Check
+                    label="cut-out"
+                    spoken={`Cut-out switch between ${words(t.a)} and ${words(t.b)}`}
+                    checked={t.switch ?? false}
+                    onChange={(on) =>
+                      change(on ? 'switch in' : 'switch out', (d) => setSwitch(d, place, t.k, on))
+                    }
+                  />
+                ),
+            },
             {
               name: 'untie',
               quiet: true,

@@ -4,6 +4,7 @@ import { say, type Units } from '../../core/base/units.js';
 import type { Plan } from '../../core/plan/schema.js';
 import {
   drawingOf,
+  SWITCH,
   type Box,
   type DrawnWire,
   type Label,
@@ -103,6 +104,7 @@ export function Wiring({ place, lines, units, fed, held = null, onEnd }: WiringP
                 w.is === 'lead' && place.leads[w.of]!.duty === 'earth' ? '6 3' : undefined
               }
             />
+            {w.cut && <Switch at={w.cut.at} upright={w.cut.upright} stroke={stroke} />}
             {w.dots.map(([x, y], k) => (
               <Connector key={k} x={x} y={y} kind={kind} stroke={stroke} />
             ))}
@@ -184,6 +186,20 @@ function Words({
     >
       {children}
     </text>
+  );
+}
+
+/** A cut-out switch: a gap in the wire, with its blade lifted. */
+function Switch({ at: [x, y], upright, stroke }: { at: XY; upright: boolean; stroke: string }) {
+  return (
+    <g transform={`translate(${x} ${y})${upright ? ' rotate(90)' : ''}`}>
+      <title>cut-out switch</title>
+      <rect x={-SWITCH.along} y={-1.5} width={2 * SWITCH.along} height={3} fill="var(--sheet)" />
+      <path d={`M${-SWITCH.along} 0L${SWITCH.along - 1} -4`} stroke={stroke} strokeWidth={1.8} />
+      {[-SWITCH.along, SWITCH.along].map((cx) => (
+        <circle key={cx} cx={cx} r={1.8} fill={stroke} />
+      ))}
+    </g>
   );
 }
 

@@ -1,6 +1,8 @@
 /** What is said of places, strands and ties. */
 import { say, type Units } from '../../core/base/units.js';
+import type { RunEnd } from '../../core/edit/joining.js';
 import type { Plan } from '../../core/plan/schema.js';
+import { strandOf } from '../../core/power/joined.js';
 import type { Arriving, Fed, Lead, Place } from '../../core/wiring/place.js';
 
 export const KINDS: Record<Place['kind'], string> = {
@@ -45,6 +47,23 @@ export function endWords(
 ): string {
   const own = many ? `${lines[line]?.name ?? line}, ` : '';
   return `${own}${SIDES[side]}, ${say(height_m, 'height', units)} ${duty}`;
+}
+
+/** The runs whose live strands end at a place, each a run end that a switch can part. */
+export function runsAt(
+  { arriving }: Place,
+  lines: Plan['lines'],
+  many: boolean,
+): { words: string; of: RunEnd }[] {
+  const out = new Map<string, { words: string; of: RunEnd }>();
+  for (const { line, side, name, duty } of arriving) {
+    if (duty !== 'live' || side === 'through') continue;
+    const of = { line, side, run: strandOf(name)!.run };
+    const own = many ? `${lines[line]?.name ?? line}, ` : '';
+    out.set(`${line} ${side} ${of.run}`, { words: `${own}what ${side === 'before' ? 'comes from before' : 'goes on'}`, of }); // prettier-ignore
+  }
+  const through = arriving.some((a) => a.duty === 'live' && a.side === 'through');
+  return out.size + Number(through) > 1 ? [...out.values()] : [];
 }
 
 /** The worst that is the matter with the live strands of a place. */

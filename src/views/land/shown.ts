@@ -14,8 +14,8 @@ export interface Shown {
   readonly cursor: number | null;
 }
 
-/** How a stretch stands against its aim: with reserve, just so, short, far short, or dead. */
-export type PaintedLook = 'ample' | 'holds' | 'short' | 'far' | 'dead';
+/** How a stretch stands against its aim: with reserve, just so, short, far short, or dead; or from how many ends it is fed. */
+export type PaintedLook = 'ample' | 'holds' | 'short' | 'far' | 'dead' | 'twice' | 'once';
 
 /** Lines by what they carry: stretches of one look, words beside them, and places that stand out. */
 export interface Painted {

@@ -61,6 +61,8 @@ export const paintedStyle = remembered((t: Tokens, look: PaintedLook): Style[] =
     short: new Stroke({ color: t.warn, width: 3.4, lineDash: [11, 6], lineCap: 'butt' }),
     far: new Stroke({ color: t.warn, width: 4, lineDash: [1, 8] }),
     dead: new Stroke({ color: t.ink, width: 1.6, lineDash: [8, 5] }),
+    twice: new Stroke({ color: t.live, width: 4 }),
+    once: new Stroke({ color: t.warn, width: 3.4, lineDash: [14, 4, 3, 4], lineCap: 'butt' }),
   }[look];
   return [new Style({ stroke: new Stroke({ color: t.sheet, width: 7 }) }), new Style({ stroke })];
 });
