@@ -153,12 +153,16 @@ export function countOf(
   of: object,
   cat: Catalogue,
 ): Items {
-  const sums = new Map<string, number>();
+  const sums = new Map<string, Items[number]>();
   for (const part of parts) {
-    for (const [item, n] of part.count?.({ line, gates, cat, of: of as never }) ?? [])
-      if (n !== 0) sums.set(item, (sums.get(item) ?? 0) + n);
+    for (const [item, n, at_m] of part.count?.({ line, gates, cat, of: of as never }) ?? []) {
+      if (n === 0) continue;
+      const key = at_m === undefined ? item : `${item} ${at_m}`;
+      const sum = (sums.get(key)?.[1] ?? 0) + n;
+      sums.set(key, at_m === undefined ? [item, sum] : [item, sum, at_m]);
+    }
   }
-  return [...sums];
+  return [...sums.values()];
 }
 
 function groupGates(gates: Plan['gates']): Record<string, readonly Gate[]> {

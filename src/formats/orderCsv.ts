@@ -3,6 +3,9 @@ import Papa from 'papaparse';
 import type { Catalogue } from '../core/plan/catalogue.js';
 import type { Report } from '../core/report/schema.js';
 import { ownShare } from '../core/supplies/takeoff.js';
+import { say } from '../core/base/units.js';
+import type { Plan } from '../core/plan/schema.js';
+import type { Supply } from '../core/report/schema.js';
 import { plainCell } from './csv.js';
 
 /**
@@ -10,7 +13,12 @@ import { plainCell } from './csv.js';
  * @param only what one line takes of it, or what else takes supplies: as it is used, nothing rounded up to
  * whole coils and boxes
  */
-export function orderCsv(report: Report, cat: Catalogue, only?: string): string {
+export function orderCsv(
+  report: Report,
+  plan: Pick<Plan, 'lines' | 'units'>,
+  cat: Catalogue,
+  only?: string,
+): string {
   const rows =
     only === undefined
       ? report.supplies
@@ -18,7 +26,16 @@ export function orderCsv(report: Report, cat: Catalogue, only?: string): string 
   const total = rows.reduce((sum, s) => sum + s.cost, 0);
   return Papa.unparse(
     {
-      fields: ['item', 'quantity', 'unit', 'price', 'price per', `cost ${report.currency}`, 'note'],
+      fields: [
+        'item',
+        'quantity',
+        'unit',
+        'price',
+        'price per',
+        `cost ${report.currency}`,
+        'note',
+        'places',
+      ],
       data: [
         ...rows.map((s) => [
           plainCell(s.name),
@@ -28,10 +45,25 @@ export function orderCsv(report: Report, cat: Catalogue, only?: string): string 
           `${report.currency} per ${s.per}`,
           s.cost.toFixed(2),
           plainCell(s.note),
+          plainCell(placesText(s, plan)),
         ]),
-        ['Total', '', '', '', '', total.toFixed(2), report.invented ? 'invented prices' : ''],
+        ['Total', '', '', '', '', total.toFixed(2), report.invented ? 'invented prices' : '', ''],
       ],
     },
     { newline: '\r\n' },
   );
+}
+
+/** For which places an item is, by plan distance along each line: "Burn side 0 m: 7, 172 m: 14". */
+function placesText(
+  { places = {}, unit }: Supply,
+  { lines, units }: Pick<Plan, 'lines' | 'units'>,
+) {
+  const amount = (n: number) => (unit === 'm' || unit === 'coil' ? say(n, 'tape', units) : String(n)); // prettier-ignore
+  return Object.entries(places)
+    .map(
+      ([line, at]) =>
+        `${lines[line]?.name ?? line} ${at.map(([s, n]) => `${say(s, 'along', units)}: ${amount(n)}`).join(', ')}`,
+    ) // prettier-ignore
+    .join('; ');
 }

@@ -39,7 +39,8 @@ export function exportAs(format: string, { plan, grids }: OpenedPlan, only?: str
     kml: () => toKml(plan, ground),
     setout: () => setOutCsv(plan, worked(), withOverrides(catalogue, plan.overrides, plan.units)),
     dxf: () => toDxf(plan, worked()),
-    order: () => orderCsv(worked(), withOverrides(catalogue, plan.overrides, plan.units), only),
+    order: () =>
+      orderCsv(worked(), plan, withOverrides(catalogue, plan.overrides, plan.units), only),
   }[known]();
   const base =
     plan.name

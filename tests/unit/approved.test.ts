@@ -54,7 +54,7 @@ describe('approved', () => {
     const cat = withOverrides(catalogue, demo.plan.overrides);
     const few = { ...report, lines: { burn: report.lines['burn']! } };
     await expect(setOutCsv(demo.plan, few, cat)).toMatchFileSnapshot(file('set-out'));
-    await expect(orderCsv(report, catalogue)).toMatchFileSnapshot(file('order'));
+    await expect(orderCsv(report, demo.plan, catalogue)).toMatchFileSnapshot(file('order'));
   });
 
   it('a small paddock with all that can lie on it, in every format', async () => {

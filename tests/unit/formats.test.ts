@@ -169,11 +169,30 @@ describe('geographic files', () => {
 describe('order list', () => {
   it('is CSV with a row an item and a total that adds up', () => {
     const r = report(sample());
-    const rows = Papa.parse<string[]>(orderCsv(r, catalogue)).data;
-    expect(rows[0]).toEqual(['item', 'quantity', 'unit', 'price', 'price per', 'cost EUR', 'note']);
+    const rows = Papa.parse<string[]>(orderCsv(r, sample(), catalogue)).data;
+    expect(rows[0]).toEqual([
+      'item',
+      'quantity',
+      'unit',
+      'price',
+      'price per',
+      'cost EUR',
+      'note',
+      'places',
+    ]);
     expect(rows).toHaveLength(r.supplies.length + 2);
     const sum = rows.slice(1, -1).reduce((t, row) => t + Number(row[5]), 0);
     expect(sum).toBeCloseTo(Number(rows.at(-1)![5]), 1);
+    // What belongs to places says which, and they add up to what is bought.
+    for (const s of r.supplies.filter((x) => x.places && x.unit === 'each')) {
+      const counts = Object.values(s.places!).flat().map(([, n]) => n); // prettier-ignore
+      expect(
+        counts.reduce((a, b) => a + b, 0),
+        s.id,
+      ).toBeLessThanOrEqual(s.quantity);
+    }
+    const ends = r.supplies.find((s) => s.id === 'insulator.end')!;
+    expect(Object.values(ends.places!).flat().reduce((a, [, n]) => a + n, 0)).toBe(ends.quantity); // prettier-ignore
   });
 });
 

@@ -1,7 +1,7 @@
 /** Ties at a place set by hand, taken back, given to places alike; and what follows when strands come and go. */
 import type { Line, Plan, Strand } from '../plan/schema.js';
 import { Groups } from '../base/groups.js';
-import type { Metal } from '../plan/metals.js';
+import type { Metal } from '../plan/schemaParts.js';
 import { strandOf } from '../power/joined.js';
 import { USUAL_CONNECTOR } from '../power/ties.js';
 import type { FurtherTie } from '../wiring/further.js';

@@ -5,7 +5,7 @@
 import { allInUnits } from '../base/prose.js';
 import type { Units } from '../base/units.js';
 import { Type, type Static } from '@sinclair/typebox';
-import { METALS } from './metals.js';
+import { METALS } from './schemaParts.js';
 import type { Plan } from './schema.js';
 import animals from '../../../data/animals.json' with { type: 'json' };
 import connectors from '../../../data/connectors.json' with { type: 'json' };

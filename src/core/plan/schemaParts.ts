@@ -21,3 +21,7 @@ export const stock = Type.Array(words(40), {
 export const num = Type.Number();
 export const maybe = Type.Union([Type.Number(), Type.Null()]);
 export const str = Type.String();
+
+/** Metals of strands and jumpers, by their surface. */
+export const METALS = ['zinc', 'aluminium', 'stainless', 'copper'] as const;
+export type Metal = (typeof METALS)[number];

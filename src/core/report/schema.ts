@@ -32,6 +32,11 @@ export const SupplySchema = Type.Object(
     cost: num,
     note: str,
     lines: Type.Record(str, num, { description: 'how much of it each line takes' }),
+    places: Type.Optional(
+      Type.Record(str, Type.Array(Type.Tuple([num, num])), {
+        description: 'of what belongs to places: by line, plan distance, m, and how much',
+      }),
+    ),
   },
   closed,
 );

@@ -3,14 +3,23 @@ import { say, type Units } from '../base/units.js';
 import { figure, type Catalogue, recordOf } from '../plan/catalogue.js';
 import type { Supply } from '../report/schema.js';
 
-/** Quantities by item of the price book: pieces, or metres of wire, cable and conduit. */
-export type Items = readonly (readonly [item: string, quantity: number])[];
+/** Quantities by item of the price book: pieces, or metres of wire, cable and conduit; of a place, where along its line, m. */
+export type Items = readonly (readonly [item: string, quantity: number, at_m?: number])[];
 
 /** Running tally: item -> line -> quantity. */
 class Tally {
   readonly items = new Map<string, Map<string, number>>();
-  add(item: string, line: string, quantity: number): void {
+  readonly places = new Map<string, Record<string, [at_m: number, quantity: number][]>>();
+  add(item: string, line: string, quantity: number, at_m?: number): void {
     if (quantity === 0) return;
+    if (at_m !== undefined) {
+      const own = this.places.get(item) ?? {};
+      this.places.set(item, own);
+      const here = (own[line] ??= []);
+      const same = here.find((p) => p[0] === at_m);
+      if (same) same[1] += quantity;
+      else here.push([at_m, quantity]);
+    }
     let row = this.items.get(item);
     if (!row) this.items.set(item, (row = new Map()));
     row.set(line, (row.get(line) ?? 0) + quantity);
@@ -40,7 +49,7 @@ export function supplyList(
 ): Supply[] {
   const t = new Tally();
   for (const [owner, items] of Object.entries(counted)) {
-    for (const [item, n] of items) t.add(item, owner, n);
+    for (const [item, n, at_m] of items) t.add(item, owner, n, at_m);
   }
   const spare = 1 + figure(cat, 'supplies.spareWire');
   const out: Supply[] = [];
@@ -81,6 +90,10 @@ export function supplyList(
       out.push(priced(item, Math.ceil(exact - 1e-9), 'each', lines, cat, ''));
     }
   }
+  for (const supply of out) {
+    const places = t.places.get(supply.id);
+    if (places) supply.places = places;
+  }
   if (joiners > 0)
     out.push(priced('joiner', joiners, 'each', {}, cat, 'one for each coil that follows another'));
   return out;
@@ -93,7 +106,16 @@ export function ownShare(supply: Supply, line: string, cat: Catalogue): Supply |
   const byLength = supply.unit === 'coil' || supply.unit === 'm';
   const quantity = byLength ? Math.round(used * 100) / 100 : Math.ceil(used - 1e-9);
   const unit = byLength ? 'm' : supply.unit === 'box' ? 'pieces' : supply.unit;
-  return { ...supply, quantity, unit, cost: used * priceInUse(supply.id, cat), note: '' };
+  const { places: all, ...rest } = supply;
+  const places = all?.[line] ? { places: { [line]: all[line] } } : {};
+  return {
+    ...rest,
+    ...places,
+    quantity,
+    unit,
+    cost: used * priceInUse(supply.id, cat),
+    note: '',
+  };
 }
 
 function priced(

@@ -1,7 +1,6 @@
 /** What a line has where it crosses something: sleeves on an old wire, a flood gate, a span that is taken down. */
 import { recordOf, type Catalogue } from '../plan/catalogue.js';
 import type { Line, PatchStep } from '../plan/schema.js';
-import type { Items } from '../supplies/takeoff.js';
 
 export type Crossing = NonNullable<Line['crossings']>[number];
 export type Joiner = NonNullable<Crossing['joiner']>;
@@ -27,7 +26,7 @@ export function itemsOfCrossing(
   { strands }: Pick<Line, 'strands'>,
   { kind, width_m = USUAL_WIDTH, joiner = 'wedge' }: Crossing,
   cat: Catalogue,
-): Items {
+): [item: string, quantity: number][] {
   const live = strands.filter((s) => s.duty === 'live').length;
   if (kind === 'sleeve') return [['sleeve.crossing', live]];
   if (kind === 'flood')

@@ -238,7 +238,8 @@ export function Select<T extends string>({
   options,
   onChange,
   hideLabel = false,
-}: ChoiceProps<T> & { readonly hideLabel?: boolean }) {
+  width = 'max-w-[170px]',
+}: ChoiceProps<T> & { readonly hideLabel?: boolean; readonly width?: string }) {
   const id = useId();
   return (
     <span className="inline-flex items-center gap-1.5">
@@ -247,7 +248,7 @@ export function Select<T extends string>({
       </label>
       <select
         id={id}
-        className="field max-w-[170px]"
+        className={`field ${width}`}
         value={value}
         onChange={(e) => onChange(e.target.value as T)}
       >

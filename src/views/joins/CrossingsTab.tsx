@@ -33,7 +33,7 @@ export function CrossingsTab({ line }: { line: Line }) {
   const [kind, setKind] = useState<Crossing['kind']>('closure');
   const [at, setAt] = useState<number | null>(null);
   const total = planLength(line);
-  const at_m = Math.min(at ?? cursor ?? total / 2, total);
+  const at_m = Math.min(at ?? cursor ?? Math.round(5 * total) / 10, total);
   const own = line.crossings ?? [];
   const set = (what: string, next: readonly Crossing[]) =>
     commit(`${what} on ${line.name}`, (d) => {

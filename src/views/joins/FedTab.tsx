@@ -76,7 +76,7 @@ function IfItBroke({ line, fences }: { line: Line; fences: readonly Wired[] }) {
   const [picked, setPicked] = useState<number | null>(null);
   const strand = picked !== null && live.includes(picked) ? picked : live[0];
   const run = report?.runs[0];
-  const at_m = cursor ?? (run ? (run.from_m + run.to_m) / 2 : 0);
+  const at_m = cursor ?? (run ? Math.round(5 * (run.from_m + run.to_m)) / 10 : 0);
   const key = strand === undefined ? null : `break ${season} ${line.id} ${strand} ${at_m}`;
   const { value, waiting } = usePower(key, (api) =>
     api.breakCost(season, { line: line.id, strand: strand!, at_m }),

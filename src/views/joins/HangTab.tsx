@@ -51,10 +51,11 @@ export function HangTab({ line }: { line: Line }) {
               cell: (s) => (
                 <Select
                   hideLabel
+                  width="max-w-[16rem]"
                   label={`Insulator ${s.words}`}
                   value={line.insulators?.[s.spot] ?? ''}
                   options={[
-                    ['', `what fits: ${usualWords(kindAt(s), line, s, cat)}`],
+                    ['', usualWords(line, s, wire, most, cat)],
                     ...Object.entries(cat.insulators)
                       .filter(([, k]) => (k.where === 'end') === (s.family === null))
                       .map(([id, k]) => [id, `${k.name}${unfit(id, s.family, wire, cat) ? ': does not fit' : ''}`] as const), // prettier-ignore
@@ -118,9 +119,19 @@ export function HangTab({ line }: { line: Line }) {
   );
 }
 
-function usualWords(now: string | null, line: Line, { spot }: Spot, cat: Catalogue): string {
-  if (line.insulators?.[spot] !== undefined) return '…';
-  return now ? insulatorOf(cat, now).name.toLowerCase() : 'nothing';
+/** What fits where nothing was chosen. */
+function usualWords(
+  { insulators }: Line,
+  { spot, family }: Spot,
+  wire: string,
+  most: number,
+  cat: Catalogue,
+): string {
+  // prettier-ignore
+  const { [spot]: own, ...rest } = insulators ?? {};
+  const id = insulatorAt({ insulators: rest }, spot, family, wire, cat, most);
+  const name = id ? insulatorOf(cat, id).name : 'nothing fits';
+  return own === undefined ? name : `${name}, as fits`;
 }
 
 function spotsOf(report: LineReport, bends: boolean, cat: Catalogue): Spot[] {

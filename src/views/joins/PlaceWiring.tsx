@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { say } from '../../core/base/units.js';
 import { asProposed, copyTies, placesAlike, setMetal, setSwitch, setTies, switchIn, tie, tieBetween, untie } from '../../core/edit/joining.js'; // prettier-ignore
-import { METALS, type Metal } from '../../core/plan/metals.js';
+import { METALS, type Metal } from '../../core/plan/schemaParts.js';
 import type { Line } from '../../core/plan/schema.js';
 import type { ConnectorId } from '../../core/power/ties.js';
 import { USUAL_CONNECTOR } from '../../core/power/ties.js';

@@ -61,8 +61,8 @@ export function SwitchesTab({ fences }: { fences: readonly Wired[] }) {
               walk it all
               {found.openings.length > 0 ? (
                 <>
-                  ; with these switches no part is longer than{' '}
-                  <Num value={found.part_min} q="minutes" />.
+                  ; with <Num value={fresh(found.openings)} q="count" /> switches no part is longer
+                  than <Num value={found.part_min} q="minutes" />.
                 </>
               ) : found.whole_min <= part ? (
                 ': no switch is wanted.'
@@ -140,6 +140,14 @@ export function SwitchesTab({ fences }: { fences: readonly Wired[] }) {
     </>
   );
 }
+
+/** Switches that are not in yet, each once. */
+const fresh = (openings: readonly SearchOpening[]): number =>
+  new Set(
+    openings.flatMap((o) =>
+      o.switches.flatMap((s) => (s.in ? [] : `${s.location} ${s.line} ${s.run} ${s.side}`)),
+    ),
+  ).size;
 
 /** Where lines cross running water: a flood gate with a switch of its own. */
 function Floods() {

@@ -2,9 +2,11 @@
 import { ArrowLeft, Printer } from 'lucide-react';
 import { useMemo } from 'react';
 import { say, type Units } from '../../core/base/units.js';
-import { catalogue, withOverrides, type Catalogue } from '../../core/plan/catalogue.js';
+import { catalogue, figure, withOverrides, type Catalogue } from '../../core/plan/catalogue.js';
 import type { Line, Plan } from '../../core/plan/schema.js';
-import { piecesOf, takenAt } from '../../core/wiring/place.js';
+import { NEAR } from '../../core/power/wired.js';
+import { insulatorAt, insulatorOf } from '../../core/strands/insulators.js';
+import { piecesOf, takenAt, type Place } from '../../core/wiring/place.js';
 import { deadTail } from '../../core/wiring/tail.js';
 import { Button } from '../../ui/parts/Button.js';
 import { OnLoaded, type Loaded } from '../print/OnLoaded.js';
@@ -79,7 +81,7 @@ interface SheetProps {
 function Sheet({ at: { place, at_m }, sheet, line, wired, plan, cat }: SheetProps) {
   const units: Units = plan.units;
   const many = ofMany(place);
-  const { connectors, jumper_m } = takenAt(place);
+  const { connectors, jumper_m, switches } = takenAt(place);
   const worst = worstFed(place, wired.fed);
   const taken = Object.entries(connectors)
     .filter(([, n]) => n > 0)
@@ -119,9 +121,10 @@ function Sheet({ at: { place, at_m }, sheet, line, wired, plan, cat }: SheetProp
         <div>
           <h3 className="font-semibold">Take</h3>
           <ul className="list-disc pl-5">
-            {taken.map((t) => (
+            {[...taken, ...endsTaken(place, plan, cat)].map((t) => (
               <li key={t}>{t}</li>
             ))}
+            {switches > 0 && <li>{switches} × cut-out switch</li>}
             {place.ties.length > 0 && (
               <li>{say(jumper_m, 'tape', units)} of wire, the fence’s own metal</li>
             )}
@@ -132,13 +135,15 @@ function Sheet({ at: { place, at_m }, sheet, line, wired, plan, cat }: SheetProp
               <li key={k}>
                 {LEADS[l.to]}, {l.duty}
                 {l.length_m > 0 ? `: ${say(l.length_m, 'tape', units)}` : ''}
+                {l.to === 'gate' ? `, ${laidWords(plan, line, at_m, cat)}` : ''}
               </li>
             ))}
           </ul>
           <p className="mt-2">
             Switch off and prove it off first. Dashed wire: earth strand. Dotted: dead tail to the
-            post. A little bridge: the wires do not touch. Dashed post: the same one, seen from
-            another side.
+            post. A little bridge: the wires do not touch. A gap with a blade: cut-out switch.
+            Dashed post: the same one, seen from another side. The tie at an end goes round the long
+            way; two turns round a reel.
           </p>
         </div>
       </div>
@@ -151,4 +156,25 @@ function Sheet({ at: { place, at_m }, sheet, line, wired, plan, cat }: SheetProp
       </footer>
     </section>
   );
+}
+
+/** End insulators of the strands that end at a place, by kind. */
+function endsTaken({ arriving }: Place, plan: Plan, cat: Catalogue): string[] {
+  const n = new Map<string, number>();
+  for (const { line, side, strand, wire } of arriving) {
+    const own = plan.lines[line];
+    if (side === 'through' || !own?.strands[strand]?.insulated) continue;
+    const id = insulatorAt(own, 'end', null, wire, cat);
+    if (id) n.set(id, (n.get(id) ?? 0) + 1);
+  }
+  return [...n].map(([id, k]) => `${k} × ${insulatorOf(cat, id).name.toLowerCase()} insulator`);
+}
+
+/** How the cables under the gate at a place are laid. */
+function laidWords(plan: Plan, line: Line, at_m: number, cat: Catalogue): string {
+  const gate = Object.values(plan.gates).find(
+    (g) => g.line === line.id && Math.abs(Math.abs(g.at_m - at_m) - g.width_m / 2) <= NEAR,
+  );
+  const deep = say(gate?.depth_m ?? figure(cat, 'gate.cableDepth'), 'height', plan.units);
+  return `${gate?.conduit === false ? 'without a conduit' : 'in a conduit'}, ${deep} deep`;
 }

@@ -17,19 +17,19 @@ const GROUPS: readonly { name: string; has: (id: string) => boolean }[] = [
   { name: 'Posts and ends', has: (id) => /^(post|end|dropper)\./.test(id) },
   {
     name: 'Wire and joints',
-    has: (id) => id.startsWith('wire.') || id === 'joiner' || id === 'tensioner' || id === 'staple',
+    has: (id) => /^(wire|joiner)\b/.test(id) || id === 'tensioner' || id === 'staple',
   },
   {
     name: 'Insulators, jumpers, cable',
     has: (id) =>
-      /^(insulator|clip|switch|sleeve)\./.test(id) ||
+      /^(insulator|clip|switch|sleeve|crimp)\./.test(id) ||
       ['clamp.jumper', 'cable', 'conduit'].includes(id),
   },
   {
     name: 'Energisers and earth',
-    has: (id) => id.startsWith('energiser.') || id.startsWith('earth.'),
+    has: (id) => /^(energiser|earth)\./.test(id) || id === 'diverter',
   },
-  { name: 'Gates and signs', has: (id) => id === 'gate' || id === 'sign' },
+  { name: 'Gates and signs', has: (id) => ['gate', 'sign', 'floodgate'].includes(id) },
 ];
 
 /** What to buy and what it costs: counted from the plan, priced from the property's price book. */
@@ -185,9 +185,51 @@ function SupplyTable({ rows, money }: { rows: readonly Supply[]; money: (x: numb
           ),
         },
         { name: 'cost', n: true, className: 'figure', cell: (s) => money(s.cost) },
-        { name: 'note', className: 'label', cell: (s) => s.note },
+        {
+          name: 'note',
+          className: 'label',
+          cell: (s) => (
+            <>
+              {s.note}
+              {s.places && <PlacesOf supply={s} places={s.places} />}
+            </>
+          ),
+        },
       ]}
     />
+  );
+}
+
+/** For which places of which lines an item is. */
+function PlacesOf({
+  supply: s,
+  places,
+}: {
+  supply: Supply;
+  places: NonNullable<Supply['places']>;
+}) {
+  const lines = useSession((x) => x.plan.lines);
+  const n = Object.values(places).reduce((sum, at) => sum + at.length, 0);
+  const q = s.unit === 'm' || s.unit === 'coil' ? 'tape' : 'count';
+  return (
+    <details>
+      <summary className="cursor-pointer py-1">
+        at {n} {n === 1 ? 'place' : 'places'}
+      </summary>
+      <ul>
+        {Object.entries(places).map(([line, at]) => (
+          <li key={line}>
+            <bdi>{lines[line]?.name ?? line}</bdi>{' '}
+            {at.map(([along, quantity], k) => (
+              <span key={along}>
+                {k > 0 && ', '}
+                <Num value={along} q="length" />: <Num value={quantity} q={q} />
+              </span>
+            ))}
+          </li>
+        ))}
+      </ul>
+    </details>
   );
 }
 

@@ -40,10 +40,10 @@ export const gates = {
         (duty) => carried(gate, duty) && line.strands.some((s) => s.duty === duty),
       ).length;
       return [
-        ['gate', 1],
-        ['cable', cables * (gate.width_m + figure(cat, 'gate.cableExtra'))],
-        ['conduit', cables && gate.conduit !== false ? gate.width_m + 1 : 0],
-        ['clamp.jumper', 2 * cables],
+        ['gate', 1, gate.at_m],
+        ['cable', cables * (gate.width_m + figure(cat, 'gate.cableExtra')), gate.at_m],
+        ['conduit', cables && gate.conduit !== false ? gate.width_m + 1 : 0, gate.at_m],
+        ['clamp.jumper', 2 * cables, gate.at_m],
       ];
     });
   },

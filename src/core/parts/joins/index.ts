@@ -72,7 +72,9 @@ export const joins = {
     };
   },
   count: ({ line, cat }: Counted): Items =>
-    (line.crossings ?? []).flatMap((c) => itemsOfCrossing(line, c, cat)),
+    (line.crossings ?? []).flatMap((c) =>
+      itemsOfCrossing(line, c, cat).map(([item, n]) => [item, n, c.at_m] as const),
+    ),
   countProperty: ({ whole }: WholeGiven) => (whole as { joins: JoinsWhole }).joins.taken,
   rules: [
     strandDead,
@@ -90,7 +92,11 @@ export const joins = {
 function takenBy(fence: Fence): Record<string, Items> {
   const out: Record<string, Items> = {};
   for (const place of placesOf(fence)) {
-    out[place.line] = [...(out[place.line] ?? []), ...itemsAt(place, fence.cat)];
+    // Jumper wire comes off the coils: it is bought for no place.
+    const own = itemsAt(place, fence.cat).map(([item, n]): Items[number] =>
+      item.startsWith('wire.') ? [item, n] : [item, n, place.at_m],
+    );
+    out[place.line] = [...(out[place.line] ?? []), ...own];
   }
   return out;
 }

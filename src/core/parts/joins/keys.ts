@@ -1,7 +1,6 @@
 /** What is tied to what: by hand at the places of a line, and what of the fence is fed through it. */
 import { Type } from '@sinclair/typebox';
-import { along, closed, id, num, str, words } from '../../plan/schemaParts.js';
-import { METALS } from '../../plan/metals.js';
+import { along, closed, id, METALS, num, str, words } from '../../plan/schemaParts.js';
 
 /** The end of a strand at a place. */
 export const EndSchema = Type.Object(

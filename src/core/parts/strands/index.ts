@@ -106,7 +106,9 @@ export const strands = {
       const rods = earth ? Math.floor(run.ground_m / figure(cat, 'earth.strandRod')) + 1 : 0;
       return [
         ...bought.map((s) => [`wire.${s.wire}`, run.ground_m + 2 * tail] as const),
-        ...hung('end', null).map(([item, n]) => [item, 2 * n] as const),
+        ...[run.from_m, run.to_m].flatMap((at_m) =>
+          hung('end', null).map(([item, n]) => [item, n, at_m] as const),
+        ),
         ['staple', 4 * bought.length],
         ['earth.rod', rods],
         ['earth.clamp', rods],

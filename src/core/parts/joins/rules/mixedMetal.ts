@@ -1,6 +1,6 @@
 import { eachLine, onLine, remove, type Found, type Rule } from '../../../findings/rule.js';
 import { recordOf } from '../../../plan/catalogue.js';
-import type { Metal } from '../../../plan/metals.js';
+import type { Metal } from '../../../plan/schemaParts.js';
 
 /** Metals that may lie on one another: zinc and aluminium differ little, the others eat them. */
 const near = (a: Metal, b: Metal): boolean =>
