@@ -15,6 +15,9 @@ import { groundOf } from '../../src/core/terrain/ground.js';
 import { edit } from '../../src/formats/patch.js';
 import { parsePlan } from '../../src/formats/planFile.js';
 import { circuitOf } from '../../src/core/power/circuit.js';
+import { breakCost } from '../../src/core/wiring/breaking.js';
+import { cutOutsOf } from '../../src/core/wiring/cutouts.js';
+import { strongerTies } from '../../src/core/wiring/stronger.js';
 import { candidatesOf } from '../../src/core/power/sizing.js';
 import { voltsOf } from '../../src/core/power/volts.js';
 import { sampler } from '../../src/core/sizing/sure.js';
@@ -49,6 +52,13 @@ describe('continuity', () => {
     k = (k + 1) % ties.jumpers.length;
     judge({ ...ties, jumpers: ties.jumpers.filter((_, j) => j !== k) });
   });
+});
+
+describe('what Joins proposes', () => {
+  // Claims: each under 150 ms on the demo.
+  bench('cut-out switches that halve the search', () => void cutOutsOf(net, 20));
+  bench('what one break costs', () => void breakCost(net, 'wet', { line: 'burn', strand: 0, at_m: 30 })); // prettier-ignore
+  bench('ties more', () => void strongerTies(net, 0.001));
 });
 
 describe('pulse', () => {

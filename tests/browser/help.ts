@@ -90,10 +90,10 @@ interface Saved {
         name: string;
         vertices: { e: number; n: number; kind: string }[];
         strands: { height_m: number }[];
-        joins?: { ties: unknown[] }[];
+        joins?: { ties: { switch?: true }[] }[];
       }
     >;
-    gates: Record<string, { at_m: number }>;
+    gates: Record<string, { at_m: number; cable: boolean; depth_m?: number }>;
     connectors?: string;
     energisers: Record<string, { line: string | null; model: string; rods: number }>;
     units: string;

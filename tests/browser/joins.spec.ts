@@ -65,6 +65,7 @@ test('another kind of connector is counted on Supplies, and its ageing is told',
   page,
 }) => {
   const id = await open(page, 'joins');
+  await page.getByRole('tab', { name: 'Connectors' }).click();
   const kinds = page.getByRole('group', { name: 'Kinds of connector' });
   await expect(kinds.getByRole('row', { name: /Tied by hand/ })).toContainText('%', { timeout: 30_000 }); // prettier-ignore
   await kinds.getByRole('button', { name: 'Take: Open tap crimp' }).click();

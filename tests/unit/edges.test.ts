@@ -57,6 +57,12 @@ const edges: Edge[] = [
   { rule: 'burn-crossing', what: 'a burn that stops short', of: (x) => beside(thing('burn', [[120, -50], [120, x]], { width_m: 3 })), silent: -5, spoken: 10 },
   { rule: 'gap', what: 'an end that stops 5 m short', of: (x) => plan([line('a', [[0, 0], [300, 0]]), line('b', [[150, 100], [150, x]])]), silent: 5.1, spoken: 4.9 },
   { rule: 'step-over', what: 'a live top where people step over', of: (x) => fed({ left: ['sheep'], stepOver: true, strands: [...hot(0.3, 0.6), ...strands([0.9], { duty: x ? 'live' : 'cold' })] }), silent: 0, spoken: 1 },
+  { rule: 'dead-tail-long', what: '100 mm where predators are kept out', of: (x) => fed({ keepOut: ['fox'], deadTail_m: x }), silent: 0.1, spoken: 0.105 },
+  { rule: 'dead-tail-long', what: 'nothing where none are', of: (x) => fed({ keepOut: x ? ['fox'] : [], deadTail_m: 0.24 }), silent: 0, spoken: 1 },
+  { rule: 'gate-cable-shallow', what: '300 mm of cover', of: (x) => fed({}, { gates: { g: { id: 'g', name: 'G', line: 'a', at_m: 50, width_m: 4, cable: true, depth_m: x } } }), silent: 0.3, spoken: 0.29 },
+  { rule: 'mixed-metal', what: 'aluminium beside zinc is near enough, copper is not', of: (x) => fed({ joins: [{ at_m: 0, ties: [{ a: { side: 'after', strand: 0 }, b: { side: 'after', strand: 1 }, kind: 'clamp' }], metal: x ? 'copper' : 'aluminium' }] }), silent: 0, spoken: 1 },
+  { rule: 'old-fence', what: 'sleeves at another place', of: (x) => { const p = beside(thing('oldFence', [[100, -20], [100, 20]], { barbed: true })); p.lines['a']!.crossings = [{ at_m: 100 + x, kind: 'sleeve' }]; return p; }, silent: 1.4, spoken: 1.6 },
+  { rule: 'tap-in-tension', what: 'what holds tension', of: (x) => fed({ crossings: [{ at_m: 50, kind: 'closure', joiner: x ? 'clamp' : 'sleeve' }] }), silent: 0, spoken: 1 }
 ]; // prettier-ignore
 
 describe('where findings begin', () => {

@@ -131,6 +131,7 @@ describe('openings that halve a search', () => {
     expect([whole_min, part_min]).toEqual([80, 20]);
     expect(openings.map((o) => [o.off_min, o.on_min])).toEqual([[40, 40], [20, 20], [20, 20]]); // prettier-ignore
     expect(openings[0]!.switches).toEqual([{ stretch: 4, end: 0 }]);
+    expect(openings.map((o) => o.after)).toEqual([null, { opening: 0, side: 'off' }, { opening: 0, side: 'on' }]); // prettier-ignore
     // A fault anywhere alike in 80: 40 on average without a switch, 20 with one.
     expect(openings[0]!.saves_min).toBe(20);
   });

@@ -4,7 +4,7 @@ import { cablesOf, feedOf, tyingOf } from '../power/circuit.js';
 import { strandOf } from '../power/joined.js';
 import type { Tied } from '../power/ties.js';
 import { insideOf, NEAR, type Network } from '../power/wired.js';
-import { halve, type Stretch, type Switchable } from './halving.js';
+import { halve, type Opening, type Stretch, type Switchable } from './halving.js';
 import type { Side } from './place.js';
 
 /** A switch between a run and all else at the place where it ends. */
@@ -24,6 +24,7 @@ export interface SearchOpening {
   readonly off_min: number;
   readonly on_min: number;
   readonly saves_min: number;
+  readonly after: Opening['after'];
 }
 
 export interface CutOuts {

@@ -28,13 +28,15 @@ export interface Opening {
   readonly on_min: number;
   /** Time that it saves in finding a fault in that part, on average. */
   readonly saves_min: number;
+  /** It is for when an earlier one has said on which side of it the fault is; null: the first. */
+  readonly after: { readonly opening: number; readonly side: 'on' | 'off' } | null;
 }
 
 export interface Halving {
   readonly whole_min: number;
   /** Longest part that is left to walk. */
   readonly part_min: number;
-  /** The dearest part first. */
+  /** The longest part first, each after the one that it follows. */
   readonly openings: readonly Opening[];
 }
 
@@ -55,8 +57,8 @@ export function halve(given: readonly Stretch[], root: string, enough_min: numbe
   let longest = 0;
   const reach = fedFrom(stretches, root);
   const all = [...stretches.keys()].filter((k) => reach.has(stretches[k]!.u));
-  const todo: { own: readonly number[]; good: ReadonlySet<string> }[] = [
-    { own: all, good: new Set([root]) },
+  const todo: { own: readonly number[]; good: ReadonlySet<string>; after: Opening['after'] }[] = [
+    { own: all, good: new Set([root]), after: null },
   ];
   const sum = (own: readonly number[]) => own.reduce((t, k) => t + stretches[k]!.min, 0);
   for (let part = todo.pop(); part; part = todo.pop()) {
@@ -72,16 +74,22 @@ export function halve(given: readonly Stretch[], root: string, enough_min: numbe
       off_min,
       on_min: min - off_min,
       saves_min: cut.saves_min,
+      after: part.after,
     });
     for (const { stretch, end } of cut.switches) stretches[stretch]!.ends[end] = 'in';
     const gone = new Set(cut.off);
     const on = part.own.filter((k) => !gone.has(k));
-    todo.push({ own: on, good: part.good });
+    const opening = openings.length - 1;
+    todo.push({ own: on, good: part.good, after: { opening, side: 'on' } });
     // What stayed on is sound when the fault went off with the rest.
     const ends = on.flatMap((k) => [stretches[k]!.u, stretches[k]!.v]);
-    todo.push({ own: cut.off, good: new Set([...part.good, ...ends]) });
+    todo.push({
+      own: cut.off,
+      good: new Set([...part.good, ...ends]),
+      after: { opening, side: 'off' },
+    });
+    todo.sort((a, b) => sum(a.own) - sum(b.own));
   }
-  openings.sort((a, b) => b.saves_min - a.saves_min);
   return { whole_min: sum(all), part_min: longest, openings };
 }
 
@@ -185,6 +193,16 @@ function cutOf(
     best = { cut, inside: inside.slice() };
     return true;
   };
+  // What switches that are in part already: each piece between them.
+  const pieces = new Groups();
+  ends.forEach(([a, b], i) => {
+    if (!stretches[own[i]!]!.ends.includes('in')) pieces.join(String(a), String(b));
+  });
+  const pieceOf = (n: number) => pieces.of(String(n));
+  for (const piece of new Set([...Array(count).keys()].map(pieceOf)))
+    tryOne(
+      Uint8Array.from({ length: count }, (_, n) => Number(n === root || pieceOf(n) !== piece)),
+    );
   // Seeds far from the unit and from one another.
   const apart = fromRoot.slice();
   for (let s = 0; s < Math.min(SEEDS, count - 1); s++) {

@@ -77,6 +77,7 @@ export function SwitchesTab({ fences }: { fences: readonly Wired[] }) {
                 keyOf={(_, k) => String(k)}
                 columns={[
                   { name: 'no.', n: true, cell: (_, k) => k + 1 },
+                  { name: 'when', className: 'label', cell: (o) => whenWords(o) },
                   {
                     name: 'opened together',
                     head: true,
@@ -132,14 +133,23 @@ export function SwitchesTab({ fences }: { fences: readonly Wired[] }) {
           </div>
         ))}
         <p className="label mt-1">
-          In a ring one switch parts nothing: those of one opening are opened together. A switch
-          stands on the post where a run ends, between its live strands and all others there.
+          In a ring one switch parts nothing: those of one opening are opened together. Put in from
+          the first on: each is for what an earlier one has left. A switch stands on the post where
+          a run ends, between its live strands and all others there.
         </p>
       </Part>
       <Floods />
     </>
   );
 }
+
+/** After which answer of which opening it is the next. */
+const whenWords = ({ after }: SearchOpening): string =>
+  after === null
+    ? 'first'
+    : after.side === 'on'
+      ? `fault still there with ${after.opening + 1} open`
+      : `fault gone with ${after.opening + 1} open: close it again`;
 
 /** Switches that are not in yet, each once. */
 const fresh = (openings: readonly SearchOpening[]): number =>

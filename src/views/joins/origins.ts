@@ -63,7 +63,7 @@ export const SAVES: Origin = {
   kind: 'formula',
   title: 'Minutes of walking',
   formula:
-    'length of the fence / pace; saved: half of the part, less half of each side weighed by how likely the fault is there',
+    'length of the fence / pace; saved: half of the part, less half of each side weighed by how likely the fault is there; the way to the switches aside',
   source:
     'A fault lies anywhere along the fence alike, and what is left is walked to its half on average',
   inputs: [{ name: 'Pace', path: 'defaults.search.walk.value' }],
