@@ -4,6 +4,7 @@ import { checkPlan } from '../../src/core/check.js';
 import { catalogue } from '../../src/core/plan/catalogue.js';
 import type { Line } from '../../src/core/plan/schema.js';
 import { bendsOf, insulatorAt, unfit, usualInsulator } from '../../src/core/strands/insulators.js';
+import { itemsOfCrossing, type Crossing } from '../../src/core/wiring/crossings.js';
 import { energiser, line, plan, report, strands } from './scene.js';
 
 /** Two legs of 150 m with a bend between them, turned to the right by so many degrees. */
@@ -84,6 +85,15 @@ describe('insulators', () => {
     expect(found.map((f) => f.cause)).toEqual(['Bend pulls its insulators off']);
     expect(found[0]!.mend).toMatchObject({ words: 'What bears it' });
     expect(report(bent(40, timber)).findings.filter((f) => f.rule === 'insulator-unsuited')).toEqual([]); // prettier-ignore
+  });
+
+  it('and what a line crosses or opens with is counted by its live strands, its wires, its width', () => {
+    const five = { strands: [...strands([0.15, 0.3, 0.45, 0.65]), ...strands([0.9], { duty: 'cold' })] }; // prettier-ignore
+    const of = (c: Crossing) => Object.fromEntries(itemsOfCrossing(five, c, catalogue));
+    expect(of({ at_m: 5, kind: 'sleeve' })).toEqual({ 'sleeve.crossing': 4 });
+    expect(of({ at_m: 5, kind: 'flood' })).toEqual({ floodgate: 1, 'switch.cutout': 1, 'clamp.jumper': 2 }); // prettier-ignore
+    expect(of({ at_m: 5, kind: 'closure' })).toEqual({ 'joiner.wedge': 10, 'dropper.spacer': 1 });
+    expect(of({ at_m: 5, kind: 'closure', width_m: 12, joiner: 'sleeve' })).toEqual({ 'joiner.sleeve': 10, 'dropper.spacer': 3 }); // prettier-ignore
   });
 
   it('that no catalogue has are refused at the door', () => {

@@ -43,6 +43,8 @@ describe('ties more', () => {
   it('are none where every strand is tied at both ends of its run', () => {
     const found = strongerTies(networkOf(cornered({})), 0.01)!;
     expect(found).toMatchObject({ worst_m: 0, left_m: 0, ties: [] });
+    expect(found.limit_m).toBeCloseTo(0.01 * 5 * 300, 6);
+    expect(furtherTies(networkOf(cornered({})))).toEqual([]);
   });
 
   it('are as few as trying all finds', () => {
@@ -100,6 +102,41 @@ describe('what a break costs', () => {
     expect([tie.a, tie.b]).toContain('a/4~1');
     expect(dark_m).toBe(0);
     expect(worst.after_V / worst.before_V).toBeGreaterThan(0.95);
+  });
+
+  it('is mended by the tie with which least is lost, of all that could be made', () => {
+    let mended = 0;
+    fc.assert(
+      fc.property(
+        some,
+        some,
+        some,
+        some,
+        fc.nat(4),
+        fc.integer({ min: 1, max: 89 }),
+        (a, b, c, d, strand, at) => {
+          const p = threeRuns([a, b, c, d]);
+          const net = networkOf(p);
+          const where = { line: 'a', strand, at_m: 10 * at };
+          const cost = breakCost(net, 'wet', where);
+          if (!cost) return;
+          const lost = (x: { worst: { before_V: number; after_V: number } }) => x.worst.before_V - x.worst.after_V; // prettier-ignore
+          const places = placesOf(net);
+          const base = lost(cost);
+          const others = furtherTies(net).map((t) => {
+            const { next } = edit(p, (draft) => void tieFurther(draft, places.find((x) => x.location === t.location)!, [t])); // prettier-ignore
+            return lost(breakCost(networkOf(next), 'wet', where)!);
+          });
+          if (!cost.mend) return;
+          mended++;
+          expect(lost(cost.mend)).toBeLessThan(base);
+          // A tie may lift the volts before the break too; what is lost then is told against the plan as it is.
+          expect(lost(cost.mend)).toBeLessThan(Math.min(...others) + 0.05 * cost.worst.before_V);
+        },
+      ),
+      { numRuns: 25, seed: 3 },
+    );
+    expect(mended).toBeGreaterThan(4);
   });
 
   it('has the volts of the whole solver at the place', () => {
@@ -201,6 +238,20 @@ describe('openings that halve a search', () => {
     );
     expect(asked).toBeGreaterThan(150);
     expect(worst).toBeGreaterThan(0.95);
+  });
+
+  it('never ask for a switch where there is nothing to part', () => {
+    // A ring of one run has both its ends on one post: the strands are the same.
+    const ring = line('a', [[0, 0], [600, 0], [600, 600], [0, 600], [0, 0]]); // prettier-ignore
+    for (const v of ring.vertices.slice(1, -1)) v.kind = 'bend';
+    const p = plan([ring, line('b', [[600, 600], [1200, 600]])], { energisers: { unit: energiser('b', 600) } }); // prettier-ignore
+    const net = networkOf(p);
+    const places = placesOf(net);
+    for (const o of cutOutsOf(net, 1)!.openings)
+      for (const s of o.switches) {
+        const place = places.find((x) => x.location === s.location)!;
+        edit(p, (d) => void expect(switchIn(d, place, s)).not.toBeNull());
+      }
   });
 
   it('darken in the plan just what they say, and leave the fence sound when they are closed', () => {

@@ -12,7 +12,7 @@ import {
 } from '../../src/core/edit/joining.js';
 import { catalogue } from '../../src/core/plan/catalogue.js';
 import type { Plan } from '../../src/core/plan/schema.js';
-import { circuitOf } from '../../src/core/power/circuit.js';
+import { cablesOf, circuitOf, tyingOf } from '../../src/core/power/circuit.js';
 import { groundOf } from '../../src/core/terrain/ground.js';
 import { agedOf } from '../../src/core/wiring/ageing.js';
 import {
@@ -194,6 +194,36 @@ describe('places', () => {
     expect(at(p, 300)).toMatchObject({ kind: 'stop' });
     expect(at(p, 300).ties).toHaveLength(4);
     expect(takenAt(at({ ...p, connectors: 'tap' }, 300)).connectors).toEqual({ hand: 0, clamp: 0, tap: 5 }); // prettier-ignore
+  });
+
+  it('a strand with a cut-out hangs on the others through a switch, counted where it is drawn', () => {
+    const p = cornered({});
+    p.lines['a']!.strands[0]!.switched = true;
+    const end = placesOf(networkOf(p)).find((x) => x.kind === 'stop')!;
+    expect(end.ties.map((t) => t.switch ?? false)).toEqual([true, false, false, false]);
+    // The switch parts the chain: two clamps for it, four for the rest.
+    expect(takenAt(end)).toMatchObject({ switches: 1, connectors: { clamp: 6 } });
+    const corner = placesOf(networkOf(p)).find((x) => x.kind === 'corner')!;
+    expect(corner.ties.filter((t) => t.switch)).toHaveLength(1);
+    const bought = Object.fromEntries(report(p).supplies.map((s) => [s.id, s]));
+    // At both ends of the line, at the corner, and where the unit feeds.
+    expect(bought['switch.cutout']!.quantity).toBe(4);
+    // In the season in which it is off it is tied to nothing.
+    const weedy = tyingOf(networkOf(p), 'weedy').ties;
+    expect([...weedy.values()].flatMap((t) => t.ties).some((t) => /^a\/0(~|$)/.test(t.a) || /^a\/0(~|$)/.test(t.b))).toBe(false); // prettier-ignore
+  });
+
+  it('a gate has a cable for each duty, unless the plan says that one is left out', () => {
+    const l = line('a', [[0, 0], [300, 0]], { strands: [...strands([0.3]), ...strands([0.6], { duty: 'earth' }), ...strands([0.9])] }); // prettier-ignore
+    const gated = (part: object) => plan([l], { energisers: { unit: energiser('a', 0) }, gates: { g: { id: 'g', name: 'G', line: 'a', at_m: 150, width_m: 4, cable: true, ...part } } }); // prettier-ignore
+    const duties = (part: object) => cablesOf(networkOf(gated(part)), 'today').map((c) => c.duty);
+    expect(duties({})).toEqual(['live', 'earth']);
+    expect(duties({ earthCable: false })).toEqual(['live']);
+    expect(duties({ cable: false, earthCable: true })).toEqual(['earth']);
+    const cable = (part: object) => report(gated(part)).supplies.find((s) => s.id === 'cable')!.quantity; // prettier-ignore
+    // The opening of 4 m and 3 more for each, beside the lead-out of a metre.
+    expect(cable({})).toBe(15);
+    expect(cable({ earthCable: false })).toBe(8);
   });
 
   it('with an earth strand: live and earth apart, the rods on the earth strand alone', () => {

@@ -104,10 +104,10 @@ export function drawingOf({ arriving, ties, leads }: Place): Drawing {
   }
   const levelOf = (end: number) => levels.findIndex((l) => l.includes(arriving[end]!.height_m));
   const channels = levels.map(() => 0);
-  /** A switch wants a channel free on both sides. */
+  /** Over a switch a channel stays free: its blade stands open. */
   const channelAt = (level: number, cut = false): number => {
     const own = channels[level]! + (cut ? 1 : 0);
-    channels[level] = own + (cut ? 2 : 1);
+    channels[level] = own + 1;
     return own;
   };
   const leaves = ties.map(({ a, b, switch: cut }) =>
