@@ -240,6 +240,26 @@ describe('openings that halve a search', () => {
     expect(worst).toBeGreaterThan(0.95);
   });
 
+  it('stand before any run that ends at a place, and leave the others there tied', () => {
+    const lines = [line('a', [[0, 0], [300, 0], [600, 0]]), line('b', [[300, 0], [300, 300]])]; // prettier-ignore
+    lines[0]!.vertices[1]!.kind = 'corner';
+    const p = plan(lines, { energisers: { unit: energiser('a', 0) } });
+    const place = placesOf(networkOf(p)).find((x) => x.kind === 'branch')!;
+    const ends = [...new Map(place.arriving.map((a) => [`${a.line} ${a.side}`, a])).values()];
+    expect(ends).toHaveLength(3);
+    for (const { line: id, side, name } of ends) {
+      const run = Number(/~(\d+)$/.exec(name)?.[1] ?? 0);
+      const { next } = edit(p, (d) => void switchIn(d, place, { line: id, run, side }));
+      expect(fedOf(circuitOf(networkOf(next), 'today')), `${id} ${side}`).toMatchObject({ dead: [], one_sided: [] }); // prettier-ignore
+      // Opened, just what hangs on it is dead: of the run that the unit is on, both others.
+      const { next: open } = edit(next, (d) => {
+        for (const l of Object.values(d.lines)) for (const j of l.joins ?? []) j.ties = j.ties.filter((t) => !t.switch); // prettier-ignore
+      });
+      const fed = fedOf(circuitOf(networkOf(open), 'today'))!;
+      expect((fed.live_m - fed.fed_m) / 5).toBeCloseTo(id === 'a' && side === 'before' ? 600 : 300, 6); // prettier-ignore
+    }
+  });
+
   it('never ask for a switch where there is nothing to part', () => {
     // A ring of one run has both its ends on one post: the strands are the same.
     const ring = line('a', [[0, 0], [600, 0], [600, 600], [0, 600], [0, 0]]); // prettier-ignore

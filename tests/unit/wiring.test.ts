@@ -203,6 +203,8 @@ describe('places', () => {
     expect(end.ties.map((t) => t.switch ?? false)).toEqual([true, false, false, false]);
     // The switch parts the chain: two clamps for it, four for the rest.
     expect(takenAt(end)).toMatchObject({ switches: 1, connectors: { clamp: 6 } });
+    // Also where it comes last in the chain.
+    expect(takenAt({ ...end, ties: [{ a: 2, b: 1, kind: 'clamp' }, { a: 1, b: 0, kind: 'clamp', switch: true }] })).toMatchObject({ switches: 1, connectors: { clamp: 4 } }); // prettier-ignore
     const corner = placesOf(networkOf(p)).find((x) => x.kind === 'corner')!;
     expect(corner.ties.filter((t) => t.switch)).toHaveLength(1);
     const bought = Object.fromEntries(report(p).supplies.map((s) => [s.id, s]));

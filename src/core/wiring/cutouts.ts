@@ -70,8 +70,6 @@ function stretchesOf(net: Network) {
   const able = (location: string, end: End | null): Switchable => {
     if (!end) return false;
     const own = of(end.line, end.run);
-    const live = present.get(location)?.live ?? [];
-    if (live.every(own)) return false;
     const leaving = (ties.get(location)?.ties ?? []).filter((t) => own(t.a) !== own(t.b));
     const between = leaving.filter((t) => isLive(net, t));
     return between.length > 0 && between.every((t) => t.switch) ? 'in' : true;
