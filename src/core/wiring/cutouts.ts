@@ -70,6 +70,8 @@ function stretchesOf(net: Network) {
   const able = (location: string, end: End | null): Switchable => {
     if (!end) return false;
     const own = of(end.line, end.run);
+    // At a gate post a run may end with nothing but the cable there: no tie is left to put a switch into.
+    if ((present.get(location)?.live ?? []).every(own)) return false;
     const leaving = (ties.get(location)?.ties ?? []).filter((t) => own(t.a) !== own(t.b));
     const between = leaving.filter((t) => isLive(net, t));
     return between.length > 0 && between.every((t) => t.switch) ? 'in' : true;
