@@ -103,7 +103,7 @@ test('supplies: a price counts at once, and the order list is CSV', async ({ pag
   await open(page, 'supplies', small);
   const total = page.locator('[data-total]');
   const before = await total.textContent();
-  const price = page.getByLabel('Price of Line insulator');
+  const price = page.getByLabel('Price of Line insulator, for steel section');
   await price.fill('-3');
   await price.press('Enter');
   await expect(page.getByRole('alert')).toBeVisible();
@@ -118,7 +118,7 @@ test('supplies: a price counts at once, and the order list is CSV', async ({ pag
   const { readFileSync } = await import('node:fs');
   const csv = readFileSync((await download.path())!, 'utf8');
   expect(csv).toMatch(/^item,quantity,unit/);
-  expect(csv).toMatch(/Line insulator,\d+,each,9\.50/);
+  expect(csv).toMatch(/"Line insulator, for steel section",\d+,each,9\.50/);
 });
 
 test('a finding points at its place; its mend is shown, taken and undone', async ({ page }) => {

@@ -97,9 +97,10 @@ describe('insulators', () => {
   });
 
   it('that no catalogue has are refused at the door', () => {
-    const p = bent(2, { insulators: { end: 'glass' } });
-    expect(checkPlan(p, catalogue, new Set())).toEqual([
-      { place: '/lines/a/insulators/end', reason: 'no insulator is called "glass"' },
+    const p = bent(2, { insulators: { end: 'glass', moon: 'reel' } });
+    expect(checkPlan(p, catalogue, new Set()).map((f) => [f.place, f.reason])).toEqual([
+      ['/lines/a/insulators/end', 'no insulator is called "glass"'],
+      ['/lines/a/insulators/moon', 'names no kind of post, `bend` or `end`'],
     ]);
   });
 });

@@ -79,6 +79,7 @@ export function Wiring({ place, lines, units, fed, held = null, onEnd }: WiringP
               strokeWidth={2.4}
               strokeDasharray={dash}
             />
+            {state === 'dead' && <Hatch from={s.from} to={s.to} />}
             {s.insulator && (
               <rect {...boxed(s.insulator)} rx={3} fill="var(--sheet)" stroke="var(--ink)" />
             )}
@@ -187,6 +188,14 @@ function Words({
       {children}
     </text>
   );
+}
+
+/** Strokes across a strand that is dead. */
+function Hatch({ from, to }: { from: XY; to: XY }) {
+  const [low, high] = [Math.min(from[0], to[0]), Math.max(from[0], to[0])];
+  const n = Math.floor((high - low) / 7);
+  const d = Array.from({ length: n }, (_, k) => `M${low + 7 * k + 2} ${from[1] + 4}l4 -8`).join('');
+  return <path d={d} stroke="var(--soft)" strokeWidth={1} />;
 }
 
 /** A cut-out switch: a gap in the wire, with its blade lifted. */

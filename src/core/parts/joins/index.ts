@@ -34,9 +34,13 @@ export const joins = {
   ...placed,
   // A tie to a line or strand that has gone since ties nothing: taking something away must not be refused for it.
   check({ plan, cat, say, named }: Door): void {
+    const families = new Set(Object.values(cat.posts).map((p) => p.family));
     for (const [id, { insulators }] of Object.entries(plan.lines))
-      for (const [spot, kind] of Object.entries(insulators ?? {}))
+      for (const [spot, kind] of Object.entries(insulators ?? {})) {
+        if (spot !== 'end' && spot !== 'bend' && !families.has(spot))
+          say(`/lines/${id}/insulators/${spot}`, 'names no kind of post, `bend` or `end`');
         named(cat.insulators, kind, `/lines/${id}/insulators/${spot}`, 'insulator');
+      }
     for (const [id, line] of Object.entries(plan.lines))
       line.joins?.forEach(({ ties }, k) =>
         ties.forEach(({ a, b }, t) => {
