@@ -1,11 +1,10 @@
 /** The order list as CSV. */
 import Papa from 'papaparse';
-import type { Catalogue } from '../core/plan/catalogue.js';
-import type { Report } from '../core/report/schema.js';
-import { ownShare } from '../core/supplies/takeoff.js';
 import { say } from '../core/base/units.js';
+import type { Catalogue } from '../core/plan/catalogue.js';
 import type { Plan } from '../core/plan/schema.js';
-import type { Supply } from '../core/report/schema.js';
+import type { Report, Supply } from '../core/report/schema.js';
+import { ownShare } from '../core/supplies/takeoff.js';
 import { plainCell } from './csv.js';
 
 /**
@@ -59,7 +58,7 @@ function placesText(
   { places = {}, unit }: Supply,
   { lines, units }: Pick<Plan, 'lines' | 'units'>,
 ) {
-  const amount = (n: number) => (unit === 'm' || unit === 'coil' ? say(n, 'tape', units) : String(n)); // prettier-ignore
+  const amount = (n: number) => (unit === 'm' ? say(n, 'tape', units) : String(n));
   return Object.entries(places)
     .map(
       ([line, at]) =>

@@ -14,3 +14,10 @@ export class Groups {
     if (p !== q) this.up.set(p, q);
   }
 }
+
+/** What comes most often in a list, the first of equals; undefined of none. */
+export function mostCommon(list: readonly string[]): string | undefined {
+  const counts = new Map<string, number>();
+  for (const one of list) counts.set(one, (counts.get(one) ?? 0) + 1);
+  return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0];
+}

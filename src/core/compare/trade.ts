@@ -2,7 +2,7 @@
 import { figure, recordOf, usual, type Catalogue } from '../plan/catalogue.js';
 import type { Line } from '../plan/schema.js';
 import type { LineReport, Requirement } from '../report/schema.js';
-import { insulatorAt, insulatorOf, type Spot } from '../strands/insulators.js';
+import { insulatorAt, type Spot } from '../strands/insulators.js';
 import { longestBayThatHolds, pulledIn } from '../strands/opening.js';
 import { plainestOrder } from '../strands/proposal.js';
 import { search, searchKey } from '../strands/search.js';
@@ -67,7 +67,7 @@ export function tradeOf(line: Line, report: LineReport, cat: Catalogue): Trade |
   const kind = recordOf(cat.posts, line.post);
   const price = (item: string) => priceInUse(item, cat);
   const hangsOn = (spot: Spot, family: string | null) =>
-    insulatorOf(cat, insulatorAt(line, spot, family, wire, cat)!).price;
+    recordOf(cat.insulators, insulatorAt(line, spot, family, wire, cat)!).price;
   const staples = kind.conducts ? 0 : figure(cat, 'supplies.staplesPerPost') * price('staple');
   const perEnds =
     report.runs.length *

@@ -3,7 +3,7 @@ import type { Line, Plan, Strand } from '../plan/schema.js';
 import { Groups } from '../base/groups.js';
 import type { Metal } from '../plan/schemaParts.js';
 import { strandOf } from '../power/joined.js';
-import { USUAL_CONNECTOR } from '../power/ties.js';
+import { nearestPair, USUAL_CONNECTOR } from '../power/ties.js';
 import type { FurtherTie } from '../wiring/further.js';
 import type { Arriving, Place } from '../wiring/place.js';
 
@@ -53,13 +53,10 @@ export function switchIn(plan: Plan, place: Place, of: RunEnd): Place | null {
   const [own, rest] = [live.filter((k) => inside.has(k)), live.filter((k) => !inside.has(k))];
   const across = place.ties.filter((t) => inside.has(t.a) !== inside.has(t.b));
   if (own.length === 0 || rest.length === 0) return null;
-  const kind = across[0]?.kind ?? place.ties[0]?.kind ?? plan.connectors ?? USUAL_CONNECTOR;
+  const kind = across[0]?.kind ?? kindAt(plan, place);
   const kept = place.ties.filter((t) => !across.includes(t));
-  const apart = (a: number, b: number) => Math.abs(place.arriving[a]!.height_m - place.arriving[b]!.height_m); // prettier-ignore
-  const nearest = (from: readonly number[], to: readonly number[]): [number, number] => {
-    const pairs = from.flatMap((a) => to.map((b): [number, number] => [a, b]));
-    return pairs.reduce((best, p) => (apart(...p) < apart(...best) - 1e-9 ? p : best));
-  };
+  const nearest = (from: readonly number[], to: readonly number[]) =>
+    nearestPair(from, to, (k) => place.arriving[k]!.height_m);
   /** Ties that make one of ends that those kept leave in several groups. */
   const bound = (ends: readonly number[]): NewTie[] => {
     const out: NewTie[] = [];
@@ -101,13 +98,19 @@ export function setMetal(plan: Plan, place: Place, metal: Metal | null): void {
 }
 
 /** A switch put into a tie, or taken out. */
-export const setSwitch = (plan: Plan, place: Place, k: number, on: boolean): Place =>
-  setTies(plan, place, place.ties.map(({ switch: _, ...t }, i) => ({ ...t, ...((i === k ? on : _) ? { switch: true } : {}) }))); // prettier-ignore
+export function setSwitch(plan: Plan, place: Place, k: number, on: boolean): Place {
+  const { a, b, kind } = place.ties[k]!;
+  const now: NewTie = on ? { a, b, kind, switch: true } : { a, b, kind };
+  return setTies(plan, place, place.ties.map((t, i) => (i === k ? now : t))); // prettier-ignore
+}
+
+/** With what it is tied at a place, where nothing else is said. */
+const kindAt = (plan: Plan, { ties }: Place) => ties[0]?.kind ?? plan.connectors ?? USUAL_CONNECTOR;
 
 /** Ties more, where they are named by strands of the circuit. */
 export function tieFurther(plan: Plan, place: Place, more: readonly FurtherTie[]): Place {
   const end = (name: string) => place.arriving.findIndex((a) => a.name === name);
-  const kind = place.ties[0]?.kind ?? plan.connectors ?? USUAL_CONNECTOR;
+  const kind = kindAt(plan, place);
   const ties = more.map(({ a, b, switch: cut }): NewTie => ({ a: end(a), b: end(b), kind, ...(cut ? { switch: true } : {}) })); // prettier-ignore
   return setTies(plan, place, [...place.ties, ...ties.filter((t) => t.a >= 0 && t.b >= 0)]);
 }

@@ -10,7 +10,7 @@ import type { Gate, Line, PatchStep, PlacedPost, Plan } from '../plan/schema.js'
 import type { Requirement } from '../report/schema.js';
 import { gAt, profileOf, sAtG, zAt, type Profile } from '../terrain/profile.js';
 import type { Ground } from '../terrain/ground.js';
-import { insulatorAt, insulatorOf } from '../strands/insulators.js';
+import { insulatorAt } from '../strands/insulators.js';
 import { mostUnder } from '../strands/under.js';
 import { bottomOf } from '../wire/bottom.js';
 import { strungAt, tensionAt, wireOf } from '../wire/strain.js';
@@ -253,7 +253,7 @@ function postPrice(id: string, line: Line, cat: Catalogue): number {
   const price = (item: string) => recordOf(cat.prices, item).price;
   return line.strands.reduce((sum, s) => {
     const on = s.insulated ? insulatorAt(line, kind.family, kind.family, s.wire, cat) : null;
-    return sum + (on === null ? 0 : price(insulatorOf(cat, on).price));
+    return sum + (on === null ? 0 : price(recordOf(cat.insulators, on).price));
   }, price(kind.price));
 }
 

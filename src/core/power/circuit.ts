@@ -299,6 +299,10 @@ export function gateEnds(gate: Gate, marks: readonly Mark[]): [Mark, Mark] | nul
   return a && b && a !== b ? [a, b] : null;
 }
 
+/** The gates whose post stands at a place of their line. */
+export const gatesAt = (gates: readonly Gate[], at_m: number): Gate[] =>
+  gates.filter((g) => Math.abs(Math.abs(g.at_m - at_m) - g.width_m / 2) <= NEAR);
+
 /** Where an energiser feeds its line, and the length of its lead-out; null when it feeds none. */
 export function feedOf(
   energiser: Energiser,

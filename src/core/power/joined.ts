@@ -2,8 +2,8 @@
  * What is tied at the places of a network by hand, instead of what is proposed: which strands hang together there, and
  * which are dead because of it.
  */
-import { Groups } from '../base/groups.js';
-import type { Plan } from '../plan/schema.js';
+import { Groups, mostCommon } from '../base/groups.js';
+import type { Plan, Strand } from '../plan/schema.js';
 import type { Run } from '../report/schema.js';
 import { NEAR, type Fence } from './wired.js';
 
@@ -17,6 +17,12 @@ export const strandName = (line: string, index: number, run: number): string =>
 export function strandOf(name: string): { line: string; strand: number; run: number } | null {
   const found = /^(.+)\/(\d+)(?:~(\d+))?$/.exec(name);
   return found && { line: found[1]!, strand: Number(found[2]), run: Number(found[3] ?? 0) };
+}
+
+/** The strand that a name in the circuit means. */
+export function strandIn({ wired }: Pick<Fence, 'wired'>, name: string): Strand {
+  const { line, strand } = strandOf(name)!;
+  return wired[line]!.line.strands[strand]!;
 }
 
 /** Strands that are tied by hand, by place. */
@@ -104,10 +110,7 @@ export function joinedBy(
       const mine = here.filter(of(line, run));
       // Most of its fed strands say where the run leads.
       const alive = mine.filter((name) => !dead.has(name));
-      const counts = new Map<string, number>();
-      for (const name of alive.length > 0 ? alive : mine)
-        counts.set(own.get(name)!, (counts.get(own.get(name)!) ?? 0) + 1);
-      const best = [...counts].sort((p, q) => q[1] - p[1])[0]?.[0];
+      const best = mostCommon((alive.length > 0 ? alive : mine).map((name) => own.get(name)!));
       return best === undefined || best === own.get(here[0]!) ? location : `${location}|${best}`;
     },
   };

@@ -1,6 +1,6 @@
 /** What is tied at each place of a network: by hand in the plan, elsewhere by one rule. */
 import type { Plan } from '../plan/schema.js';
-import { handTies, strandOf } from './joined.js';
+import { handTies, strandIn, strandOf } from './joined.js';
 import type { Fence } from './wired.js';
 
 export type ConnectorId = NonNullable<Plan['connectors']>;
@@ -83,15 +83,11 @@ export function proposedTies(net: Fence, names: readonly string[]): [a: string, 
   const [first, ...others] = [...runs.values()];
   if (!first) return [];
   const out = ladder(first);
-  const height = (name: string) => {
-    const { line, strand } = strandOf(name)!;
-    return net.wired[line]!.line.strands[strand]!.height_m;
-  };
   const lineOf = (name: string) => strandOf(name)!.line;
-  const strandIn = (name: string) => strandOf(name)!.strand;
+  const numberOf = (name: string) => strandOf(name)!.strand;
   for (const own of others) {
     const across = own.flatMap((b): [string, string][] => {
-      const a = first.find((f) => lineOf(f) === lineOf(b) && strandIn(f) === strandIn(b));
+      const a = first.find((f) => lineOf(f) === lineOf(b) && numberOf(f) === numberOf(b));
       return a === undefined ? [] : [[a, b]];
     });
     if (across.length === own.length) {
@@ -99,17 +95,23 @@ export function proposedTies(net: Fence, names: readonly string[]): [a: string, 
       continue;
     }
     out.push(...ladder(own));
-    const pairs = first.flatMap((a) => own.map((b): [string, string] => [a, b]));
-    const apart = ([a, b]: [string, string]) => Math.abs(height(a) - height(b));
-    out.push(pairs.reduce((best, p) => (apart(p) < apart(best) - 1e-9 ? p : best)));
+    out.push(nearestPair(first, own, (name) => strandIn(net, name).height_m));
   }
   return out;
 }
 
 /** Whether a strand has a cut-out: it hangs on the others through a switch. */
-export function cutOut(net: Fence, name: string): boolean {
-  const { line, strand } = strandOf(name)!;
-  return net.wired[line]!.line.strands[strand]!.switched ?? false;
+export const cutOut = (net: Fence, name: string): boolean => strandIn(net, name).switched ?? false;
+
+/** Of two lists of ends the two, one of each, that are nearest in height; the first of equals. */
+export function nearestPair<T>(
+  from: readonly T[],
+  to: readonly T[],
+  height: (end: T) => number,
+): [T, T] {
+  const pairs = from.flatMap((a) => to.map((b): [T, T] => [a, b]));
+  const apart = ([a, b]: [T, T]) => Math.abs(height(a) - height(b));
+  return pairs.reduce((best, p) => (apart(p) < apart(best) - 1e-9 ? p : best));
 }
 
 const ladder = (names: readonly string[]): [string, string][] =>

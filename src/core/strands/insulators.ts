@@ -1,5 +1,5 @@
 /** What strands hang on: which insulator fits a post, a bend or an end, and how hard a bend bears on it. */
-import { recordOf, type Catalogue, type InsulatorKind } from '../plan/catalogue.js';
+import { recordOf, type Catalogue } from '../plan/catalogue.js';
 import { bearing, stations } from '../plan/geometry.js';
 import type { Line, Strand } from '../plan/schema.js';
 import type { Run, Strain } from '../report/schema.js';
@@ -54,9 +54,6 @@ export function insulatorAt(
   const holds = (id: string | null) => id !== null && recordOf(cat.insulators, id).bearing_N >= bearing_N; // prettier-ignore
   return !holds(usual) && unfit(BEND, family, wire, cat) === null ? BEND : usual;
 }
-
-export const insulatorOf = (cat: Catalogue, id: string): InsulatorKind =>
-  recordOf(cat.insulators, id);
 
 /** A vertex that the wire runs round. */
 export interface Bend {

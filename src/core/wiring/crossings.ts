@@ -43,9 +43,13 @@ export function itemsOfCrossing(
   ];
 }
 
-/** A patch that gives a line more crossings, in order along it. */
+/** Along the line, as the plan keeps them. */
+export const inOrder = (all: readonly Crossing[]): Crossing[] =>
+  [...all].sort((a, b) => a.at_m - b.at_m);
+
+/** A patch that gives a line more crossings. */
 export const withCrossings = (line: Line, more: readonly Crossing[]): PatchStep => ({
   op: line.crossings ? 'replace' : 'add',
   path: `/lines/${line.id}/crossings`,
-  value: [...(line.crossings ?? []), ...more].sort((a, b) => a.at_m - b.at_m),
+  value: inOrder([...(line.crossings ?? []), ...more]),
 });

@@ -1,8 +1,7 @@
 /** Cut-out switches of a fence for the search of a fault, counted in minutes of walking. */
 import { figure } from '../plan/catalogue.js';
 import { cablesOf, feedOf, tyingOf } from '../power/circuit.js';
-import { strandOf } from '../power/joined.js';
-import type { Tied } from '../power/ties.js';
+import { strandIn, strandOf } from '../power/joined.js';
 import { insideOf, NEAR, type Network } from '../power/wired.js';
 import { halve, type Opening, type Stretch, type Switchable } from './halving.js';
 import type { Side } from './place.js';
@@ -73,7 +72,7 @@ function stretchesOf(net: Network) {
     // At a gate post a run may end with nothing but the cable there: no tie is left to put a switch into.
     if ((present.get(location)?.live ?? []).every(own)) return false;
     const leaving = (ties.get(location)?.ties ?? []).filter((t) => own(t.a) !== own(t.b));
-    const between = leaving.filter((t) => isLive(net, t));
+    const between = leaving.filter((t) => strandIn(net, t.a).duty === 'live');
     return between.length > 0 && between.every((t) => t.switch) ? 'in' : true;
   };
   for (const id of ids)
@@ -94,7 +93,7 @@ function stretchesOf(net: Network) {
         });
       }
     }
-  for (const c of cablesOf(net, 'today')) {
+  for (const c of cablesOf(net, 'today', present)) {
     if (c.duty !== 'live') continue;
     ends.push([null, null]);
     stretches.push({ u: c.from, v: c.to, min: c.length_m / walk, ends: [false, false] });
@@ -106,9 +105,4 @@ function stretchesOf(net: Network) {
 const of = (line: string, run: number) => (name: string) => {
   const own = strandOf(name);
   return own?.line === line && own.run === run;
-};
-
-const isLive = (net: Network, { a }: Tied): boolean => {
-  const { line, strand } = strandOf(a)!;
-  return net.wired[line]!.line.strands[strand]!.duty === 'live';
 };

@@ -3,7 +3,7 @@ import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { planLength } from '../../core/plan/geometry.js';
 import type { Line } from '../../core/plan/schema.js';
-import { itemsOfCrossing, USUAL_WIDTH, type Crossing, type Joiner } from '../../core/wiring/crossings.js'; // prettier-ignore
+import { inOrder, itemsOfCrossing, USUAL_WIDTH, type Crossing, type Joiner } from '../../core/wiring/crossings.js'; // prettier-ignore
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
 import { useView } from '../../session/view.js';
@@ -12,7 +12,7 @@ import { Button } from '../../ui/parts/Button.js';
 import { Caution, Part, QuantityField, Select } from '../../ui/parts/controls.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 import { Num } from '../../ui/parts/Num.js';
-import { Where } from './FedTab.js';
+import { Where } from './Where.js';
 
 const KINDS: Record<Crossing['kind'], string> = {
   sleeve: 'sleeves on an old wire',
@@ -38,7 +38,7 @@ export function CrossingsTab({ line }: { line: Line }) {
   const set = (what: string, next: readonly Crossing[]) =>
     commit(`${what} on ${line.name}`, (d) => {
       const to = d.lines[line.id]!;
-      if (next.length > 0) to.crossings = [...next].sort((a, b) => a.at_m - b.at_m);
+      if (next.length > 0) to.crossings = inOrder(next);
       else delete to.crossings;
     });
   const change = (k: number, more: Partial<Crossing>) =>

@@ -1,7 +1,7 @@
 /** Every line by how its strands are fed, with what the paint means. */
 import { useMemo } from 'react';
-import { nearest } from '../../core/plan/geometry.js';
 import type { Plan, Point } from '../../core/plan/schema.js';
+import { nearestLine } from '../../core/plan/snap.js';
 import type { Report } from '../../core/report/schema.js';
 import { useSession } from '../../session/session.js';
 import { look } from '../../session/view.js';
@@ -15,22 +15,16 @@ const ROWS: readonly (readonly [PaintedLook, string])[] = [
   ['dead', 'a strand is dead, or nothing is fed'],
 ];
 
-const NO_PINS: Painted['pins'] = [];
-
-export function FedMap({ pins = NO_PINS }: { pins?: Painted['pins'] }) {
+export function FedMap() {
   const plan = useSession((s) => s.plan);
   const report = useSession((s) => s.report);
   const painted = useMemo(
-    (): Painted => ({ stretches: report ? stretchesOf(plan, report) : [], words: {}, land: false, pins }), // prettier-ignore
-    [plan, report, pins],
+    (): Painted => ({ stretches: report ? stretchesOf(plan, report) : [], words: {}, land: false, pins: [] }), // prettier-ignore
+    [plan, report],
   );
   const press = (p: Point) => {
-    let best: { line: string; cursor: number; off: number } | null = null;
-    for (const line of Object.values(plan.lines)) {
-      const { s, off } = nearest(line.vertices, p);
-      if (!best || off < best.off) best = { line: line.id, cursor: s, off };
-    }
-    if (best) look({ line: best.line, cursor: best.cursor, vertex: null });
+    const on = nearestLine(plan.lines, p, Infinity);
+    if (on) look({ line: on.line.id, cursor: on.hit.s, vertex: null });
   };
   return (
     <div className="border-rule relative h-[20rem] border">

@@ -9,13 +9,14 @@ import { useCatalogue } from '../../session/catalogue.js';
 import { usePower } from '../../session/power.js';
 import { commit, tell, useSession } from '../../session/session.js';
 import { look, useView } from '../../session/view.js';
-import { AlongField, useWhere } from '../../ui/parts/AlongField.js';
+import { AlongField } from '../../ui/parts/AlongField.js';
 import { Button } from '../../ui/parts/Button.js';
 import { Part, QuantityField, Select } from '../../ui/parts/controls.js';
 import { Num, useUnits } from '../../ui/parts/Num.js';
 import type { Wired } from './fence.js';
 import { BREAK, LOST_M } from './origins.js';
 import { endWords } from './words.js';
+import { Where } from './Where.js';
 
 const FedMap = lazy(() => import('./FedMap.js').then((m) => ({ default: m.FedMap })));
 
@@ -219,14 +220,4 @@ function More({ fences }: { fences: readonly Wired[] }) {
       )}
     </Part>
   );
-}
-
-/** A place of a line as one finds it with a tape. */
-export function Where({ line, at_m }: { line: string; at_m: number }) {
-  const own = useSession((s) => s.plan.lines[line]);
-  const report = useSession((s) => s.report?.lines[line]);
-  return own && report ? <WhereOn line={own} report={report} at_m={at_m} /> : null;
-}
-function WhereOn(p: { line: Line; report: Parameters<typeof useWhere>[1]; at_m: number }) {
-  return useWhere(p.line, p.report)(p.at_m);
 }

@@ -1,7 +1,6 @@
 import { figure } from '../../core/plan/catalogue.js';
 import type { Gate, Line } from '../../core/plan/schema.js';
-import { carried } from '../../core/power/circuit.js';
-import { NEAR } from '../../core/power/wired.js';
+import { carried, gatesAt } from '../../core/power/circuit.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
 import { useGates } from '../../ui/parts/AlongField.js';
@@ -11,9 +10,7 @@ import { Check, QuantityField } from '../../ui/parts/controls.js';
 export function GateCables({ line, at_m }: { line: Line; at_m: number }) {
   const cat = useCatalogue();
   const earthed = useSession((s) => s.plan.lines[line.id]?.strands.some((x) => x.duty === 'earth'));
-  const here = useGates(line).filter((g) =>
-    [-1, 1].some((half) => Math.abs(g.at_m + (half * g.width_m) / 2 - at_m) <= NEAR),
-  );
+  const here = gatesAt(useGates(line), at_m);
   return here.map((gate) => {
     const set = (what: string, change: (g: Gate) => void) =>
       commit(`${what} of ${gate.name}`, (d) => change(d.gates[gate.id]!));

@@ -2,13 +2,13 @@
 import { recordOf, type Catalogue } from '../../core/plan/catalogue.js';
 import type { Line } from '../../core/plan/schema.js';
 import type { LineReport } from '../../core/report/schema.js';
-import { bendsOf, insulatorAt, insulatorOf, unfit } from '../../core/strands/insulators.js';
+import { bendsOf, insulatorAt, unfit } from '../../core/strands/insulators.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
 import { Part, Select } from '../../ui/parts/controls.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 import { Num } from '../../ui/parts/Num.js';
-import { Where } from './FedTab.js';
+import { Where } from './Where.js';
 import { BEARING, BEARS } from './origins.js';
 
 /** A kind of place on a line at which strands hang on something. */
@@ -70,7 +70,7 @@ export function HangTab({ line }: { line: Line }) {
               from: BEARS,
               cell: (s) => {
                 const id = kindAt(s);
-                return id ? <Num value={insulatorOf(cat, id).bearing_N} q="force" /> : '';
+                return id ? <Num value={recordOf(cat.insulators, id).bearing_N} q="force" /> : '';
               },
             },
             {
@@ -78,7 +78,9 @@ export function HangTab({ line }: { line: Line }) {
               className: 'label',
               cell: (s) => {
                 const id = kindAt(s);
-                return id ? insulatorOf(cat, id).why : 'Nothing of the catalogue fits there.';
+                return id
+                  ? recordOf(cat.insulators, id).why
+                  : 'Nothing of the catalogue fits there.';
               },
             },
           ]}
@@ -130,7 +132,7 @@ function usualWords(
   // prettier-ignore
   const { [spot]: own, ...rest } = insulators ?? {};
   const id = insulatorAt({ insulators: rest }, spot, family, wire, cat, most);
-  const name = id ? insulatorOf(cat, id).name : 'nothing fits';
+  const name = id ? recordOf(cat.insulators, id).name : 'nothing fits';
   return own === undefined ? name : `${name}, as fits`;
 }
 

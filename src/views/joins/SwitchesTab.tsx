@@ -5,7 +5,7 @@ import { stretchesNear, thingsOf } from '../../core/land/things.js';
 import { figure } from '../../core/plan/catalogue.js';
 import type { Plan } from '../../core/plan/schema.js';
 import type { SearchOpening } from '../../core/wiring/cutouts.js';
-import { USUAL_WIDTH } from '../../core/wiring/crossings.js';
+import { inOrder, USUAL_WIDTH } from '../../core/wiring/crossings.js';
 import type { Place } from '../../core/wiring/place.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { usePower } from '../../session/power.js';
@@ -16,7 +16,7 @@ import { Part, QuantityField } from '../../ui/parts/controls.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 import { Num } from '../../ui/parts/Num.js';
 import type { Wired } from './fence.js';
-import { Where } from './FedTab.js';
+import { Where } from './Where.js';
 import { SAVES } from './origins.js';
 
 export function SwitchesTab({ fences }: { fences: readonly Wired[] }) {
@@ -196,10 +196,8 @@ function Floods() {
                   onClick={() =>
                     commit(`flood gate on ${plan.lines[r.line]!.name}`, (d) => {
                       const own = d.lines[r.line]!;
-                      own.crossings = [
-                        ...(own.crossings ?? []),
-                        { at_m: r.at_m, kind: 'flood' as const, width_m: r.width_m },
-                      ].sort((a, b) => a.at_m - b.at_m);
+                      const flood = { at_m: r.at_m, kind: 'flood' as const, width_m: r.width_m };
+                      own.crossings = inOrder([...(own.crossings ?? []), flood]);
                     })
                   }
                 >

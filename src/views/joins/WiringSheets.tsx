@@ -2,10 +2,16 @@
 import { ArrowLeft, Printer } from 'lucide-react';
 import { useMemo } from 'react';
 import { say, type Units } from '../../core/base/units.js';
-import { catalogue, figure, withOverrides, type Catalogue } from '../../core/plan/catalogue.js';
+import {
+  catalogue,
+  figure,
+  recordOf,
+  withOverrides,
+  type Catalogue,
+} from '../../core/plan/catalogue.js';
 import type { Line, Plan } from '../../core/plan/schema.js';
-import { NEAR } from '../../core/power/wired.js';
-import { insulatorAt, insulatorOf } from '../../core/strands/insulators.js';
+import { gatesAt } from '../../core/power/circuit.js';
+import { insulatorAt } from '../../core/strands/insulators.js';
 import { piecesOf, takenAt, type Place } from '../../core/wiring/place.js';
 import { deadTail } from '../../core/wiring/tail.js';
 import { Button } from '../../ui/parts/Button.js';
@@ -167,14 +173,15 @@ function endsTaken({ arriving }: Place, plan: Plan, cat: Catalogue): string[] {
     const id = insulatorAt(own, 'end', null, wire, cat);
     if (id) n.set(id, (n.get(id) ?? 0) + 1);
   }
-  return [...n].map(([id, k]) => `${k} × ${insulatorOf(cat, id).name.toLowerCase()} insulator`);
+  return [...n].map(
+    ([id, k]) => `${k} × ${recordOf(cat.insulators, id).name.toLowerCase()} insulator`,
+  );
 }
 
 /** How the cables under the gate at a place are laid. */
 function laidWords(plan: Plan, line: Line, at_m: number, cat: Catalogue): string {
-  const gate = Object.values(plan.gates).find(
-    (g) => g.line === line.id && Math.abs(Math.abs(g.at_m - at_m) - g.width_m / 2) <= NEAR,
-  );
+  const own = Object.values(plan.gates).filter((g) => g.line === line.id);
+  const [gate] = gatesAt(own, at_m);
   const deep = say(gate?.depth_m ?? figure(cat, 'gate.cableDepth'), 'height', plan.units);
   return `${gate?.conduit === false ? 'without a conduit' : 'in a conduit'}, ${deep} deep`;
 }

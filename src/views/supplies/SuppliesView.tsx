@@ -210,7 +210,7 @@ function PlacesOf({
 }) {
   const lines = useSession((x) => x.plan.lines);
   const n = Object.values(places).reduce((sum, at) => sum + at.length, 0);
-  const q = s.unit === 'm' || s.unit === 'coil' ? 'tape' : 'count';
+  const q = s.unit === 'm' ? 'tape' : 'count';
   return (
     <details>
       <summary className="cursor-pointer py-1">

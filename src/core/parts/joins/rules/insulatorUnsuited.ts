@@ -11,13 +11,7 @@ import {
 import { recordOf } from '../../../plan/catalogue.js';
 import type { Line } from '../../../plan/schema.js';
 import type { LineReport } from '../../../report/schema.js';
-import {
-  bendsOf,
-  insulatorAt,
-  insulatorOf,
-  unfit,
-  type Unfit,
-} from '../../../strands/insulators.js';
+import { bendsOf, insulatorAt, unfit, type Unfit } from '../../../strands/insulators.js';
 
 const WHY: Readonly<Record<NonNullable<Unfit>, string>> = {
   place: 'it is not made for that place',
@@ -48,14 +42,13 @@ function chosenWrong({ cat }: Scene, line: Line, { posts }: LineReport): Found[]
   const wires = [...new Set(line.strands.filter((s) => s.insulated).map((s) => s.wire))];
   const own = new Set(posts.map((p) => recordOf(cat.posts, p.kind).family));
   return Object.entries(line.insulators ?? {}).flatMap(([spot, id]): Found[] => {
-    if (!cat.insulators[id]) return [];
     const families =
       spot === 'end' ? [null] : spot === 'bend' ? bendFamilies(posts, cat) : own.has(spot) ? [spot] : []; // prettier-ignore
     for (const family of families)
       for (const wire of wires) {
         const why = unfit(id, family, wire, cat);
         if (why === null) continue;
-        const { name } = insulatorOf(cat, id);
+        const { name } = recordOf(cat.insulators, id);
         return [
           {
             key: `${line.id} ${spot}`,
@@ -87,8 +80,8 @@ function overloaded({ cat, say, where }: Scene, line: Line, report: LineReport):
     const post = report.posts.find((p) => Math.abs(p.s_m - bend.at_m) < 0.01);
     const family = recordOf(cat.posts, post?.kind ?? line.post).family;
     const id = insulatorAt(line, 'bend', family, wire, cat, bend.bearing_N);
-    if (id === null || !cat.insulators[id]) return [];
-    const { name, bearing_N } = insulatorOf(cat, id);
+    if (id === null) return [];
+    const { name, bearing_N } = recordOf(cat.insulators, id);
     if (bend.bearing_N <= bearing_N) return [];
     const words = 'What bears it';
     const set = line.insulators

@@ -1,5 +1,5 @@
 import { eachLine, onLine, remove, type Found, type Rule } from '../../../findings/rule.js';
-import { Groups } from '../../../base/groups.js';
+import { Groups, mostCommon } from '../../../base/groups.js';
 import { NEAR } from '../../../power/wired.js';
 import { heightsOf } from './run.js';
 
@@ -31,7 +31,7 @@ export const jumperMissing: Rule = {
             const ends = runs.some((r) => Math.abs((side === 'before' ? r.to_m : r.from_m) - at_m) <= NEAR); // prettier-ignore
             if (!ends || own.length < 2) continue;
             const of = own.map((i) => groups.of(`${line.id} ${side} ${i}`));
-            const loose = own.filter((_, n) => of[n] !== most(of));
+            const loose = own.filter((_, n) => of[n] !== mostCommon(of));
             if (loose.length === 0) continue;
             return [
               {
@@ -56,10 +56,3 @@ export const jumperMissing: Rule = {
     );
   },
 };
-
-/** What comes most often, the first of equals. */
-function most(of: readonly string[]): string {
-  const counts = new Map<string, number>();
-  for (const g of of) counts.set(g, (counts.get(g) ?? 0) + 1);
-  return [...counts].sort((a, b) => b[1] - a[1])[0]![0];
-}
