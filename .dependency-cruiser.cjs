@@ -12,6 +12,7 @@ const core = [
   'wire',
   'strands',
   'posts',
+  'ends',
   'earth',
   'pulse',
   'joins',

@@ -415,7 +415,7 @@ paddock('p14', 'Pony field', 830, 640, { horses: 2 });
 
 const plan: Plan = {
   format: 'anabatic-plan',
-  version: 1,
+  version: 2,
   name: 'Hollin Scar',
   invented: true,
   units: 'metric',

@@ -1,6 +1,7 @@
 /** The single calculators, by kind: what each takes, and its answer. Keys carry their units. */
 import { Type } from '@sinclair/typebox';
 import { electric } from './calcElectric.js';
+import { ends } from './calcEnds.js';
 import { any, calculator, name, notNegative, positive, type Calculator } from './calculator.js';
 import { catalogue } from './plan/catalogue.js';
 import { ORDERS, propose } from './strands/proposal.js';
@@ -22,6 +23,7 @@ const profileIds = Type.Array(
 
 export const calculators: Readonly<Record<string, Calculator>> = {
   ...electric,
+  ...ends,
   wire: calculator(
     'Section, mass, stiffness and break load of a round steel wire',
     Type.Object({

@@ -94,9 +94,17 @@ export const STEPS: readonly Step[] = [
     ...view(() => import('./joins/JoinsView.js').then((m) => m.JoinsView), lines),
   },
   {
+    id: 'ends',
+    name: 'Ends',
+    key: '6',
+    section: true,
+    oneLine: true,
+    ...view(() => import('./ends/EndsView.js').then((m) => m.EndsView), lines),
+  },
+  {
     id: 'strain',
     name: 'Strain',
-    key: '6',
+    key: '7',
     section: true,
     oneLine: true,
     ...view(() => import('./strain/StrainView.js').then((m) => m.StrainView), lines),
@@ -104,7 +112,7 @@ export const STEPS: readonly Step[] = [
   {
     id: 'supplies',
     name: 'Supplies',
-    key: '7',
+    key: '8',
     section: false,
     ...view(() => import('./supplies/SuppliesView.js').then((m) => m.SuppliesView)),
   },

@@ -1,11 +1,11 @@
 /** Placement off the main thread, run by run; who wants it to stop ends the worker. */
 import * as Comlink from 'comlink';
+import { jobsOf } from '../core/edit/placeLine.js';
 import { withOverrides, catalogue } from '../core/plan/catalogue.js';
 import { jointsOf, meetingsOf } from '../core/plan/meets.js';
 import type { Plan } from '../core/plan/schema.js';
 import {
   arrangement,
-  runJobs,
   solveRun,
   type LineArrangement,
   type RunResult,
@@ -28,11 +28,10 @@ const api = {
   ): Record<string, LineArrangement> {
     const cat = withOverrides(catalogue, plan.overrides);
     const joints = jointsOf(plan.lines, meetingsOf(plan.lines));
-    const jobs = lines.map((id) => {
-      const gates = Object.values(plan.gates).filter((g) => g.line === id);
-      const need = requirements[id]!;
-      return { id, runs: runJobs(plan.lines[id]!, gates, ground, need, plan, cat, joints[id]) };
-    });
+    const jobs = lines.map((id) => ({
+      id,
+      runs: jobsOf(plan, id, ground, requirements[id]!, cat, joints[id]),
+    }));
     const total = jobs.reduce((n, j) => n + j.runs.length, 0);
     let done = 0;
     return Object.fromEntries(

@@ -5,6 +5,7 @@
 import { describe, expect, it } from 'vitest';
 import { runCase } from '../../src/server/calc.js';
 import continuity from './cases/continuity.json' with { type: 'json' };
+import ends from './cases/ends.json' with { type: 'json' };
 import earthTest from './cases/earth_test.json' with { type: 'json' };
 import plateFit from './cases/energiser_fit.json' with { type: 'json' };
 import plateModel from './cases/energiser_model.json' with { type: 'json' };
@@ -85,10 +86,11 @@ function matching(list: unknown[], want: unknown, index: number): unknown {
 
 interface File {
   tolerance_rel?: number;
+  tolerance_abs?: number;
   cases: unknown[];
 }
-const all = [continuity, earthTest, fence, lineConstants, placement, plateFit, plateModel, posts, rods, solar, span, transient, wenner, wire, wireImpedance].flatMap(
-  (file: File) => (file.cases as Case[]).map((c) => ({ ...c, tolerance_rel: c.tolerance_rel ?? file.tolerance_rel! })),
+const all = [continuity, earthTest, ends, fence, lineConstants, placement, plateFit, plateModel, posts, rods, solar, span, transient, wenner, wire, wireImpedance].flatMap(
+  (file: File) => (file.cases as Case[]).map((c) => ({ ...(file.tolerance_abs === undefined ? {} : { tolerance_abs: file.tolerance_abs }), ...c, tolerance_rel: c.tolerance_rel ?? file.tolerance_rel! })),
 ); // prettier-ignore
 
 describe('reference cases', () => {
@@ -106,13 +108,20 @@ describe('reference cases', () => {
     expect([...kinds].sort()).toEqual(
       [
         'continuity',
+        'diagonal_stay',
+        'double_h',
         'earth_test',
         'energiser_fit',
         'energiser_model',
         'fence_resistive',
         'fence_transient',
+        'gate_post',
+        'h_brace',
+        'h_brace_embedded',
         'line_constants',
+        'n_brace',
         'placement',
+        'pole_embedment',
         'post_force',
         'pullout',
         'rod_group',
@@ -120,11 +129,12 @@ describe('reference cases', () => {
         'sag_from_end_tension',
         'solar_supply',
         'state_change',
+        'tie_back',
         'wenner',
         'wire',
         'wire_impedance',
       ].sort(),
     );
-    expect(all.length).toBe(103);
+    expect(all.length).toBe(112);
   });
 });

@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { placeLine, runJobs, solveRun } from '../../src/core/posts/arrange.js';
+import { placeLine } from '../../src/core/edit/placeLine.js';
+import { runJobs, solveRun } from '../../src/core/posts/arrange.js';
 import { allowed, type PlacementInputs } from '../../src/core/posts/limits.js';
 import { place } from '../../src/core/posts/placement.js';
 import { catalogue, withOverrides } from '../../src/core/plan/catalogue.js';

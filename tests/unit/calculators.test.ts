@@ -5,6 +5,7 @@ import { bisect, clamp, round, sum } from '../../src/core/base/numbers.js';
 import { calculators } from '../../src/core/calc.js';
 import { runCase } from '../../src/server/calc.js';
 import continuity from '../reference/cases/continuity.json' with { type: 'json' };
+import ends from '../reference/cases/ends.json' with { type: 'json' };
 import earthTest from '../reference/cases/earth_test.json' with { type: 'json' };
 import plateFit from '../reference/cases/energiser_fit.json' with { type: 'json' };
 import plateModel from '../reference/cases/energiser_model.json' with { type: 'json' };
@@ -50,6 +51,8 @@ const good: Record<string, object> = {
   solar_supply: first(solar),
   wire_impedance: { wire_diameter_mm: 2.5, zinc_thickness_um: 35, rho_steel_ohm_m: 1.8e-7, mu_r_steel: 200, rho_zinc_ohm_m: 5.9e-8, frequency_hz: 5000 }, // prettier-ignore
 };
+const ofEnds = (kind: string): object => ends.cases.find((c) => c.kind === kind)!.inputs;
+for (const { kind } of ends.cases) good[kind] = ofEnds(kind);
 const ask = (kind: string, inputs: object) => runCase({ kind, inputs }).outputs as never;
 /** The same inputs with something else in them. */
 const but = (kind: string, part: object) => ({ ...good[kind], ...part });

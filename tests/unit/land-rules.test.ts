@@ -26,7 +26,7 @@ describe('an old fence', () => {
     const twice = old([[100, -20], [100, 20], [140, 20], [140, -20]], false); // prettier-ignore
     const [both] = said(fenced([twice]), 'old-fence');
     expect(both![2]).toMatch(
-      /^2 crossings of 5 live strands without sleeves: 10 insulating sleeves on the old wire, the first at 100.0.m \(past post 17\)/,
+      /^2 crossings of 5 live strands without sleeves: 10 insulating sleeves on the old wire, the first at 100.0.m \(past post 18\)/,
     );
   });
 

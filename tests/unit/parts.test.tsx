@@ -38,7 +38,7 @@ const posters = (p: Plan) =>
 function noisy(): Plan {
   const one = { ...line('a', [[0, 0], [100, 0], [200, 0]]), scarers: [10, 60, 150].map((at_m) => ({ at_m, loud: at_m < 100 })), quiet: [{ from_m: 40, to_m: 120 }] }; // prettier-ignore
   const two = { ...line('b', [[200, 0], [300, 0]]), scarers: [{ at_m: 30, loud: false }] }; // prettier-ignore
-  const own = { posters: { p1: { id: 'p1', line: 'a', at_m: 150 } }, version: 2 };
+  const own = { posters: { p1: { id: 'p1', line: 'a', at_m: 150 } }, version: 3 };
   return plan([one, two], own as unknown as Partial<Plan>);
 }
 
@@ -46,7 +46,7 @@ describe('a toy part', () => {
   it('is checked at the door: its schema, its own check, and keys of parts that are not there', () => {
     expect(openPlan(noisy(), new Set(), parts).plan).toEqual(noisy());
     expect(() => openPlan(noisy())).toThrow('later version');
-    expect(() => openPlan({ ...noisy(), version: 1 })).toThrow('knows no "posters"');
+    expect(() => openPlan({ ...noisy(), version: 2 })).toThrow('knows no "posters"');
     const wrong = noisy();
     toyOf(wrong, 'a').scarers[0] = { at_m: -1, loud: true };
     expect(() => openPlan(wrong, new Set(), parts)).toThrow('/lines/a/scarers/0/at_m');
@@ -57,13 +57,13 @@ describe('a toy part', () => {
   });
 
   it('brings older plans up to its version, and a newer one is refused in one line', () => {
-    const old = { ...noisy(), version: 1, posters: undefined };
+    const old = { ...noisy(), version: 2, posters: undefined };
     delete (old as Record<string, unknown>)['posters'];
     const { plan: now } = openPlan(old, new Set(), parts);
-    expect(now).toMatchObject({ version: 2, posters: {} });
+    expect(now).toMatchObject({ version: 3, posters: {} });
     expect(old).not.toHaveProperty('posters');
     expect(() => openPlan({ ...noisy(), version: 7 }, new Set(), parts)).toThrow(
-      '/version: this plan is of version 7, written by a later version of the program, which reads up to 2 here',
+      '/version: this plan is of version 7, written by a later version of the program, which reads up to 3 here',
     );
   });
 

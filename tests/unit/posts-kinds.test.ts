@@ -83,9 +83,10 @@ describe('droppers', () => {
 
   it('share each bay evenly, are counted and priced', () => {
     const r = report(dropped);
-    expect(r.lines['a']!.stretches[0]).toMatchObject({ bays: 20, bay_m: 15 });
+    // A rail of 2.4 m at each end, and equal bays between them.
+    expect(r.lines['a']!.stretches[1]).toMatchObject({ bays: 20, bay_m: expect.closeTo(14.76, 6) }); // prettier-ignore
     expect(r.lines['a']!.droppers).toHaveLength(40);
-    expect(r.lines['a']!.droppers.slice(0, 3)).toEqual([5, 10, 20].map((s) => expect.closeTo(s, 6))); // prettier-ignore
+    expect(r.lines['a']!.droppers.slice(0, 3)).toEqual([7.32, 12.24, 22.08].map((s) => expect.closeTo(s, 6))); // prettier-ignore
     const row = r.supplies.find((s) => s.id === 'dropper.timber')!;
     expect([row.quantity, row.cost]).toEqual([40, 40 * catalogue.prices['dropper.timber']!.price]);
   });
@@ -93,7 +94,7 @@ describe('droppers', () => {
   it('keep the strands apart: a push opens as much as in a bay from one to the next', () => {
     const s = report(dropped).lines['a']!.strain[0]!;
     const { EA_N } = wireOf('ht25', catalogue);
-    expect(s.pushed_m).toBeCloseTo(pushAside(150, s.hot_N, 5, EA_N, 300), 9);
+    expect(s.pushed_m).toBeCloseTo(pushAside(150, s.hot_N, 4.92, EA_N, 300), 9);
     expect(found(dropped, 'bays-too-long')).toEqual([]);
     expect(found(dropped, 'gap-opens')).toEqual([]);
     const bare = long({ ...cattle, maxBay_m: 15 });

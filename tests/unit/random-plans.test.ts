@@ -11,7 +11,7 @@ import { catalogue } from '../../src/core/plan/catalogue.js';
 import { planLength } from '../../src/core/plan/geometry.js';
 import { meetingsOf } from '../../src/core/plan/meets.js';
 import type { Line, Plan } from '../../src/core/plan/schema.js';
-import { placeLine } from '../../src/core/posts/arrange.js';
+import { placeLine } from '../../src/core/edit/placeLine.js';
 import type { Finding } from '../../src/core/report/schema.js';
 import { startingMakeUp } from '../../src/core/strands/proposal.js';
 import type { Ground } from '../../src/core/terrain/ground.js';

@@ -49,7 +49,7 @@ export const energiser = (on: string, at_m: number, part: Partial<Energiser> = {
 export function plan(lines: Line[], part: Partial<Plan> = {}): Plan {
   return {
     format: 'anabatic-plan',
-    version: 1,
+    version: 2,
     name: 'Test',
     units: 'metric',
     currency: 'EUR',

@@ -174,7 +174,7 @@ describe('store', () => {
     await store.commit(id, change(start(), 0, rename('a', 'before')));
     const toyed = planStore(db, [...PARTS, toy]);
     const lifted = (await toyed.head(id))!;
-    expect(lifted).toMatchObject({ revision: 2, plan: { version: 2, posters: {} } });
+    expect(lifted).toMatchObject({ revision: 2, plan: { version: 3, posters: {} } });
     expect((await toyed.open(id))!.stacks).toEqual({ undo: [], redo: [] });
     expect(await planStore(db, [...PARTS, toy]).head(id)).toEqual(lifted);
     await expect(store.head(id)).rejects.toThrow('later version');

@@ -227,6 +227,17 @@ export const wrong: [string, Plan][] = [
   ['unsaid', fed({ left: [] })],
   ['later', fed({ later: ['deer-farmed'] })],
   ['short-run', plan([line('a', [[0, 0], [300, 0], [300, 4]])], { energisers: { unit: energiser('a', 150) } })], // prettier-ignore
+  ['end-overloaded', fed({ ends: [{ at_m: 0, after: { kind: 'post' } }] })],
+  ['end-soft', fed({ ends: [{ at_m: 0, after: { kind: 'h' } }] }, { soil: 'sand' })],
+  ['end-lifts', fed({ ends: [{ at_m: 0, after: { kind: 'h' } }], levels: [{ at_m: 0, z_m: 0 }, { at_m: 20, z_m: 5 }, { at_m: 300, z_m: 5 }], school: 'firm' }, { soil: 'loam' })], // prettier-ignore
+  ['brace-wire-wrong', fed({ ends: [{ at_m: 0, after: { kind: 'h', wire: 'brace' } }] })],
+  ['rail-short', fed({ ends: [{ at_m: 0, after: { kind: 'h', rail_m: 1.2 } }] })],
+  ['end-shallow', fed({ ends: [{ at_m: 0, depth_m: 0.6 }] })],
+  ['gate-one-diagonal', fed({ ends: [{ at_m: 148, before: { kind: 'h', wire: 'end' } }] }, { gates: gate(true) })], // prettier-ignore
+  ['concrete-timber', fed({ ends: [{ at_m: 0, setting: 'concrete' }] })],
+  ['setting-unsuited', fed({ ends: [{ at_m: 0, setting: 'driven' }] }, { soil: 'stony' })],
+  ['post-untreated', fed({ ends: [{ at_m: 0, wood: 'untreated' }] })],
+  ['end-engineer', fed({ strands: strands(Array.from({ length: 16 }, (_, k) => 0.1 + 0.06 * k)), school: 'firm' })], // prettier-ignore
   ['post-lifts', fed({})],
   ['clearance', fed({})],
   ...wrongOnLand,

@@ -50,3 +50,6 @@ export function bisect(
   }
   return (a + b) / 2;
 }
+
+/** The whole numbers from 0 on, so many of them. */
+export const range = (n: number): number[] => Array.from({ length: n }, (_, k) => k);

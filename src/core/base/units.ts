@@ -49,6 +49,22 @@ const SHAPES = {
     { unit: 'mm', factor: 1000, decimals: 1 },
     { unit: 'in', factor: 1 / INCH, decimals: 2 },
   ),
+  moment: pair(
+    { unit: 'Nm', factor: 1, decimals: 0 },
+    { unit: 'lbf ft', factor: 1 / LBF / FOOT, decimals: 0 },
+  ),
+  litre: pair(
+    { unit: 'L', factor: 1, decimals: 0 },
+    { unit: 'gal', factor: 1 / 3.785411784, decimals: 1 },
+  ),
+  mass: pair(
+    { unit: 'kg', factor: 1, decimals: 0 },
+    { unit: 'lb', factor: 1 / 0.45359237, decimals: 0 },
+  ),
+  tonne: pair(
+    { unit: 't', factor: 1, decimals: 2 },
+    { unit: 'short t', factor: 1 / 0.90718474, decimals: 2 },
+  ),
   force: pair({ unit: 'N', factor: 1, decimals: 0 }, { unit: 'lbf', factor: 1 / LBF, decimals: 0 }),
   temperature: pair(
     { unit: '°C', factor: 1, decimals: 0 },

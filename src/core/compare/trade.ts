@@ -1,5 +1,6 @@
 /** Posts against strands: how long a bay each strand count allows, and what each costs by the metre. */
-import { figure, recordOf, usual, type Catalogue } from '../plan/catalogue.js';
+import { braceCost } from '../supplies/braceCost.js';
+import { figure, recordOf, type Catalogue } from '../plan/catalogue.js';
 import type { Line } from '../plan/schema.js';
 import type { LineReport, Requirement } from '../report/schema.js';
 import { insulatorAt, type Spot } from '../strands/insulators.js';
@@ -69,12 +70,7 @@ export function tradeOf(line: Line, report: LineReport, cat: Catalogue): Trade |
   const hangsOn = (spot: Spot, family: string | null) =>
     recordOf(cat.insulators, insulatorAt(line, spot, family, wire, cat)!).price;
   const staples = kind.conducts ? 0 : figure(cat, 'supplies.staplesPerPost') * price('staple');
-  const perEnds =
-    report.runs.length *
-    (2 * price(recordOf(cat.posts, usual('bracePost')).price) +
-      2 * price('end.rail') +
-      4 * price('end.pin') +
-      2 * figure(cat, 'end.braceWire') * price(`wire.${usual('wire')}`));
+  const perEnds = report.ends.reduce((sum, e) => sum + braceCost(e, cat), 0);
   const perStrandEnd =
     report.runs.length *
     (2 * figure(cat, 'end.tail') * price(`wire.${wire}`) +

@@ -4,7 +4,7 @@ import { bringIn, type Walk, type Waypoint } from './bring.js';
 import { catalogue, figure, recordOf } from '../plan/catalogue.js';
 import { planLength, pointAt } from '../plan/geometry.js';
 import { closes, turnsLeft } from '../land/ring.js';
-import type { Plan } from '../plan/schema.js';
+import { VERSION, type Plan } from '../plan/schema.js';
 import type { Report } from '../report/schema.js';
 
 export interface Answers {
@@ -33,7 +33,7 @@ const FIRST_UNIT = { mains: 'm2', solar: 's2' } as const;
 export function newPlan(a: Answers): Plan {
   const plan: Plan = {
     format: 'anabatic-plan',
-    version: 1,
+    version: VERSION,
     name: a.name.trim().slice(0, 80),
     units: a.units,
     currency: a.currency,

@@ -124,6 +124,7 @@ export function sayer(units: Units) {
     joules: (j: number) => say(j, 'joule', units),
     kilovolts: (v: number) => say(v, 'volt', units),
     newtons: (n: number) => say(n, 'force', units),
+    moment: (n: number) => say(n, 'moment', units),
     celsius: (c: number) => say(c, 'temperature', units),
     resistivity: (r: number) => say(r, 'resistivity', units),
   };

@@ -2,6 +2,7 @@
  * The parts of the fence, each after those that it leans on. Whoever works through a plan walks this
  * list: evaluate, the check at the door, what is cut, joined and turned, the rules, the supplies.
  */
+import { ends } from './ends/index.js';
 import { gates } from './gates/index.js';
 import { ground } from './ground/index.js';
 import { hold } from './hold/index.js';
@@ -14,7 +15,7 @@ import { stock } from './stock/index.js';
 import { strands } from './strands/index.js';
 import { wire } from './wire/index.js';
 
-const LIST = [ground, stock, gates, posts, wire, hold, strands, land, power, joins] as const;
+const LIST = [ground, stock, gates, ends, posts, wire, hold, strands, land, power, joins] as const;
 
 export const PARTS: readonly Part[] = LIST;
 

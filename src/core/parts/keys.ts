@@ -4,6 +4,7 @@
  * in the same order; a test holds the two lists together.
  */
 import type { TProperties } from '@sinclair/typebox';
+import { keys as ends } from './ends/keys.js';
 import { keys as gates } from './gates/keys.js';
 import { keys as ground } from './ground/keys.js';
 import { keys as hold } from './hold/keys.js';
@@ -25,6 +26,7 @@ export const KEYS = [
   ground,
   stock,
   gates,
+  ends,
   posts,
   wire,
   hold,

@@ -4,6 +4,7 @@
  * to load all that works the fence out.
  */
 import type { Line, Plan } from '../plan/schema.js';
+import { placed as ends } from './ends/placed.js';
 import { placed as gates } from './gates/placed.js';
 import { placed as ground } from './ground/placed.js';
 import { placed as joins } from './joins/placed.js';
@@ -32,4 +33,4 @@ export interface Placed {
   blocksCut?(plan: Plan, line: Line, s: number): boolean;
 }
 
-export const PLACED: readonly Placed[] = [ground, stock, gates, posts, power, joins];
+export const PLACED: readonly Placed[] = [ground, stock, gates, ends, posts, power, joins];

@@ -11,6 +11,7 @@ import animals from '../../../data/animals.json' with { type: 'json' };
 import connectors from '../../../data/connectors.json' with { type: 'json' };
 import defaults from '../../../data/defaults.json' with { type: 'json' };
 import droppers from '../../../data/droppers.json' with { type: 'json' };
+import ends from '../../../data/ends.json' with { type: 'json' };
 import energisers from '../../../data/energisers.json' with { type: 'json' };
 import insulators from '../../../data/insulators.json' with { type: 'json' };
 import kinds from '../../../data/kinds.json' with { type: 'json' };
@@ -21,6 +22,7 @@ import prices from '../../../data/prices.json' with { type: 'json' };
 import profiles from '../../../data/profiles.json' with { type: 'json' };
 import schools from '../../../data/schools.json' with { type: 'json' };
 import seasons from '../../../data/seasons.json' with { type: 'json' };
+import settings from '../../../data/settings.json' with { type: 'json' };
 import soils from '../../../data/soils.json' with { type: 'json' };
 import spacings from '../../../data/spacings.json' with { type: 'json' };
 import usuals from '../../../data/usual.json' with { type: 'json' };
@@ -159,6 +161,27 @@ const SoilSchema = Type.Object(
     wet_ohm_m: positive,
     adhesion_Pa: Type.Number({ minimum: 0 }),
     shaftGrowth_N_per_m3: Type.Number({ minimum: 0 }),
+    su_Pa: Type.Number({ minimum: 0, description: 'undrained strength; 0 where friction holds' }),
+    phi_deg: Type.Number({ minimum: 0, maximum: 50 }),
+    gamma_N_per_m3: positive,
+    lateral_kPa_per_m: Type.Number({ exclusiveMinimum: 0, description: 'allowed by the code' }),
+    k0_N_per_m2: Type.Number({ minimum: 0, description: 'springs beside a post, at the surface' }),
+    nh_N_per_m3: Type.Number({ minimum: 0, description: 'their growth with depth' }),
+    drives: Type.Boolean({ description: 'posts can be driven' }),
+    shrinks: Type.Boolean({ description: 'opens round a post as it dries' }),
+    firm: Type.Boolean(),
+  },
+  closed,
+);
+const EndKindSchema = Type.Object({ ...origin, hours: positive }, closed);
+const SettingSchema = Type.Object(
+  {
+    ...origin,
+    shaft: Type.Number({ exclusiveMinimum: 0, description: 'share of a driven post’s friction' }),
+    room_m: Type.Number({ minimum: 0, description: 'between post and hole, all round' }),
+    wait_h: Type.Number({ minimum: 0, description: 'until it may be loaded' }),
+    hours: Type.Number({ exclusiveMinimum: 0, description: 'of work a post' }),
+    against: Type.String({ minLength: 8 }),
   },
   closed,
 );
@@ -249,6 +272,8 @@ export const CatalogueSchema = Type.Object(
     wires: Type.Record(Type.String(), WireSchema),
     energisers: Type.Record(Type.String(), EnergiserModelSchema),
     posts: Type.Record(Type.String(), PostSchema),
+    ends: Type.Record(Type.String(), EndKindSchema),
+    settings: Type.Record(Type.String(), SettingSchema),
     soils: Type.Record(Type.String(), SoilSchema),
     seasons: Type.Record(Type.String(), SeasonSchema),
     schools: Type.Record(Type.String(), SchoolSchema),
@@ -270,6 +295,8 @@ export type Wire = Catalogue['wires'][string];
 export type EnergiserModel = Catalogue['energisers'][string];
 export type InsulatorKind = Catalogue['insulators'][string];
 export type PostKind = Catalogue['posts'][string];
+export type EndKind = Catalogue['ends'][string];
+export type Setting = Catalogue['settings'][string];
 export type Soil = Catalogue['soils'][string];
 export type SoilState = (typeof SOIL_STATES)[number];
 export const SEASONS = ['dry', 'today', 'wet', 'weedy', 'frozen'] as const;
@@ -290,6 +317,8 @@ export const catalogue = {
   wires,
   energisers,
   posts,
+  ends,
+  settings,
   soils,
   seasons,
   schools,

@@ -6,6 +6,7 @@ import { Type, type Static } from '@sinclair/typebox';
 import { KEYS, merged, type PartKeys } from '../parts/keys.js';
 import type { PaddockSchema, ThingSchema, THING_KINDS } from '../parts/land/planKeys.js';
 import type { DesignSchema, StrandSchema } from '../parts/strands/planKeys.js';
+import type { AssemblySchema, EndPlaceSchema } from '../parts/ends/keys.js';
 import type { EnergiserSchema } from '../parts/power/keys.js';
 import type { GateSchema } from '../parts/gates/keys.js';
 import type { LevelSchema } from '../parts/ground/keys.js';
@@ -16,7 +17,7 @@ export { THING_KINDS } from '../parts/land/planKeys.js';
 export { DEMANDS, type Demand } from '../parts/strands/planKeys.js';
 
 /** Version of the plans that this program writes; older ones are brought up to it (versions.ts). */
-export const VERSION = 1;
+export const VERSION = 2;
 
 export const VertexSchema = Type.Object(
   {
@@ -125,6 +126,8 @@ export type Strand = Static<typeof StrandSchema>;
 export type Design = Static<typeof DesignSchema>;
 export type Gate = Static<typeof GateSchema>;
 export type Energiser = Static<typeof EnergiserSchema>;
+export type Assembly = Static<typeof AssemblySchema>;
+export type EndPlace = Static<typeof EndPlaceSchema>;
 export type Pin = Static<typeof PinSchema>;
 export type PlacedPost = Static<typeof PlacedPostSchema>;
 export type Level = Static<typeof LevelSchema>;

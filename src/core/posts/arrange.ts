@@ -5,7 +5,7 @@
 import { figure, recordOf, type Catalogue } from '../plan/catalogue.js';
 import { barredOn, soilAt } from '../land/things.js';
 import { pointAt } from '../plan/geometry.js';
-import { jointsOf, meetingsOf, type Joint } from '../plan/meets.js';
+import type { Joint } from '../plan/meets.js';
 import type { Gate, Line, PatchStep, PlacedPost, Plan } from '../plan/schema.js';
 import type { Requirement } from '../report/schema.js';
 import { gAt, profileOf, sAtG, zAt, type Profile } from '../terrain/profile.js';
@@ -17,7 +17,7 @@ import { strungAt, tensionAt, wireOf } from '../wire/strain.js';
 import { placeGreedy, placeUniform } from './baselines.js';
 import { ANY_STOCK, equalBays, type HeldBay } from './bays.js';
 import { kindFor, longEnough, outFor } from './kinds.js';
-import { fixedPosts, longestBay, type Fixed, type PostedLine } from './layout.js';
+import { fixedPosts, longestBay, type Fixed, type PostedLine, type Second } from './layout.js';
 import type { Must, PlacedKind, Placement, PlacementInputs } from './limits.js';
 import { loosenings, type Loosening } from './loosen.js';
 import { place } from './placement.js';
@@ -60,9 +60,10 @@ export function runJobs(
   plan: Pick<Plan, 'soil' | 'things' | 'climate'>,
   cat: Catalogue,
   joints: readonly Joint[] = [],
+  seconds: readonly Second[] = [],
 ): RunJob[] {
   if (bare.strands.length === 0) return [];
-  const line = { ...bare, out_m: outFor(bare.strands, cat) };
+  const line = { ...bare, out_m: outFor(bare.strands, cat), seconds };
   const profile = profileOf(line.vertices, ground, line.levels);
   const barred = barredOn(line, Object.values(plan.things ?? {}), cat);
   const fixed = fixedPosts(line, gates, joints);
@@ -303,24 +304,6 @@ export interface LineArrangement {
 export function arrangement(runs: readonly RunResult[]): LineArrangement {
   const whole = runs.length > 0 && runs.every((r) => r.best !== null);
   return { runs, placed: whole ? runs.flatMap((r) => r.placed) : null };
-}
-
-/**
- * Places the posts of one line of a plan by its ground, all at once; with the change that takes it
- * over, or null where some run has no placement.
- */
-export function placeLine(
-  plan: Plan,
-  id: string,
-  ground: Ground,
-  requirement: Requirement | null,
-  cat: Catalogue,
-): { readonly arrangement: LineArrangement; readonly patch: PatchStep[] | null } {
-  const gates = Object.values(plan.gates).filter((g) => g.line === id);
-  const joints = jointsOf(plan.lines, meetingsOf(plan.lines))[id];
-  const jobs = runJobs(plan.lines[id]!, gates, ground, requirement, plan, cat, joints);
-  const made = arrangement(jobs.map(solveRun));
-  return { arrangement: made, patch: placedPatch(plan, id, made) };
 }
 
 /** The change that puts an arrangement into a plan; null where there is none. */

@@ -42,5 +42,6 @@ export function kindFor(
   cat: Catalogue,
 ): string {
   if (role === 'line') return line.post;
-  return tallEnough(usual(role === 'bend' ? 'bendPost' : 'endPost'), out_m, cat);
+  const use = role === 'bend' ? 'bendPost' : role === 'brace' ? 'bracePost' : 'endPost';
+  return tallEnough(usual(use), out_m, cat);
 }

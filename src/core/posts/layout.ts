@@ -22,6 +22,16 @@ export interface Fixed {
   readonly opens?: boolean;
   /** Equal bays from here to the next fixed post. */
   readonly equal?: boolean;
+  /** A rail, or a stay, reaches from here to the next post: none stands between. */
+  readonly railed?: boolean;
+}
+
+/** A further post of an end: what carries the other end of its rail, or the foot of its stay. */
+export interface Second {
+  readonly s: number;
+  readonly kind: string;
+  /** The post of the end that it belongs to, or the one before it in a row. */
+  readonly from: number;
 }
 
 export interface Layout {
@@ -40,6 +50,8 @@ export type PostedLine = Pick<
 > & {
   /** How far posts must stand out of the ground, m. */
   readonly out_m: number;
+  /** Further posts of its ends. */
+  readonly seconds?: readonly Second[];
 };
 
 /** Places closer than this are one post, m. */
@@ -127,6 +139,7 @@ function placedBetween(
   from: Fixed,
   to: Fixed,
 ): { at_m: number; kind: string }[] | null {
+  if (from.railed) return [];
   if (!line.placed || from.equal) return null;
   return line.placed.filter((p) => p.at_m > from.s + SAME && p.at_m < to.s - SAME);
 }
@@ -179,7 +192,23 @@ export function fixedPosts(
       out.push({ s, role: 'line', strains: false, kind, equal });
     }
   }
-  return out.sort((a, b) => a.s - b.s);
+  for (const { s, kind } of line.seconds ?? []) {
+    const same = out.findIndex((f) => Math.abs(f.s - s) <= SAME);
+    const f = out[same];
+    if (!f) {
+      if (s > 0 && s < total && !inGate(s)) out.push({ s, role: 'brace', strains: false, kind });
+    } else if (f.role === 'line') {
+      out[same] = { ...f, role: 'brace', kind: f.kind ?? kind };
+    }
+  }
+  out.sort((a, b) => a.s - b.s);
+  for (const { s, from } of line.seconds ?? []) {
+    const first = out.findIndex((f) => Math.abs(f.s - Math.min(s, from)) <= SAME);
+    const next = out[first + 1];
+    if (next && Math.abs(next.s - Math.max(s, from)) <= SAME)
+      out[first] = { ...out[first]!, railed: true };
+  }
+  return out;
 }
 
 /** Longest bay that stock and ground want between two places of a line, as taped. */

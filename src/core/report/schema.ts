@@ -4,6 +4,7 @@
  */
 import { Type, type Static } from '@sinclair/typebox';
 import { KEYS, merged, type PartKeys } from '../parts/keys.js';
+import type { EndReportSchema, HoldCheckSchema } from '../parts/ends/keys.js';
 import type { LegSchema } from '../parts/ground/keys.js';
 import type { ClearanceSchema, PostSchema } from '../parts/hold/keys.js';
 import type { PaddockReportSchema } from '../parts/land/keys.js';
@@ -136,6 +137,8 @@ export const ReportSchema = reportSchemaOf();
 
 export type Report = Static<typeof ReportSchema>;
 export type LineReport = Report['lines'][string];
+export type EndReport = Static<typeof EndReportSchema>;
+export type HoldCheck = Static<typeof HoldCheckSchema>;
 export type Leg = Static<typeof LegSchema>;
 export type Post = Static<typeof PostSchema>;
 export type Stretch = Static<typeof StretchSchema>;

@@ -91,5 +91,5 @@ export const toy: Part = {
         ),
     },
   ],
-  migrations: [{ to: 2, up: (plan) => (plan['posters'] ??= {}) }],
+  migrations: [{ to: 3, up: (plan) => (plan['posters'] ??= {}) }],
 };

@@ -40,7 +40,9 @@ export const gates = {
         (duty) => carried(gate, duty) && line.strands.some((s) => s.duty === duty),
       ).length;
       return [
-        ['gate', 1, gate.at_m],
+        [gate.later ? 'gate.panel' : 'gate', 1, gate.at_m],
+        ['gate.mesh', gate.mesh ? (gate.leaves ?? 1) : 0, gate.at_m],
+        ['gate.live', gate.live ? (gate.leaves ?? 1) : 0, gate.at_m],
         ['cable', cables * (gate.width_m + figure(cat, 'gate.cableExtra')), gate.at_m],
         ['conduit', cables && gate.conduit !== false ? gate.width_m + 1 : 0, gate.at_m],
         ['clamp.jumper', 2 * cables, gate.at_m],

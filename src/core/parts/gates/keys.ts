@@ -25,6 +25,20 @@ export const GateSchema = Type.Object(
         description: 'which post carries a single leaf, seen along the line',
       }),
     ),
+    mass_kg: Type.Optional(
+      Type.Number({ minimum: 1, maximum: 500, description: 'of all leaves; absent: by the width' }),
+    ),
+    hinges_m: Type.Optional(
+      Type.Number({ minimum: 0.2, maximum: 2, description: 'between the pins of a leaf' }),
+    ),
+    gross: Type.Optional(
+      Type.Literal(true, { description: 'the label of the leaf counts hinges and latch in' }),
+    ),
+    mesh: Type.Optional(Type.Literal(true, { description: 'mesh on its leaves' })),
+    live: Type.Optional(Type.Literal(true, { description: 'a live offset wire on it' })),
+    later: Type.Optional(
+      Type.Literal(true, { description: 'a panel hangs there until a gate comes' }),
+    ),
     swing: Type.Optional(
       Type.Union([Type.Literal('left'), Type.Literal('right'), Type.Literal('both')]),
     ),

@@ -15,6 +15,7 @@ export const PostSchema = Type.Object(
       Type.Literal('bend'),
       Type.Literal('gate'),
       Type.Literal('joint'),
+      Type.Literal('brace'),
       Type.Literal('line'),
     ]),
     kind: str,

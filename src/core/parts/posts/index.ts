@@ -1,19 +1,18 @@
 /** Posts along a line: where they stand, the runs and bays between them. */
-import { figure, recordOf, usual } from '../../plan/catalogue.js';
+import { recordOf } from '../../plan/catalogue.js';
 import { JOIN_TOLERANCE } from '../../plan/geometry.js';
 import type { Post } from '../../report/schema.js';
 import { ANY_STOCK } from '../../posts/bays.js';
 import { outFor } from '../../posts/kinds.js';
 import { layOut, type Layout } from '../../posts/layout.js';
 import { rising } from '../door.js';
+import type { EndsPiece } from '../ends/index.js';
 import type { GroundPiece } from '../ground/index.js';
 import { lineStage, type Counted, type Door, type Items, type Shown } from '../part.js';
 import type { StockPiece } from '../stock/index.js';
 import { keys } from './keys.js';
 import { placed } from './placed.js';
 import { baysTooLong } from './rules/baysTooLong.js';
-import { bracesIn } from '../../posts/braces.js';
-import { shortRun } from './rules/shortRun.js';
 import { bendUnbraced } from './rules/bendUnbraced.js';
 import { postBarred } from './rules/postBarred.js';
 import { postShort } from './rules/postShort.js';
@@ -47,7 +46,7 @@ export const posts = {
   line: lineStage({
     needs: (
       { line, gates, joints, cat },
-      { ground, stock }: { ground: GroundPiece; stock: StockPiece },
+      { ground, stock, ends }: { ground: GroundPiece; stock: StockPiece; ends: EndsPiece },
     ) => ({
       vertices: line.vertices,
       post: line.post,
@@ -56,6 +55,7 @@ export const posts = {
       placed: line.placed,
       dropper: line.dropper,
       out_m: outFor(line.strands, cat),
+      seconds: ends.seconds,
       gates,
       joints,
       profile: ground.profile,
@@ -77,19 +77,8 @@ export const posts = {
     const { layout, own } = (of as { posts: PostsPiece }).posts;
     if (line.standing) return [];
     const out = own.map((p) => [recordOf(cat.posts, p.kind).price, 1] as const);
-    // A brace at both ends of a run, pulling against its wire.
-    const braced = line.strands.some((s) => !s.kept)
-      ? layout.runs.reduce((n, run) => n + bracesIn(run.ground_m, cat), 0)
-      : 0;
     const dropper = line.dropper && recordOf(cat.droppers, line.dropper.kind).price;
-    return [
-      ...out,
-      ...(dropper ? [[dropper, layout.droppers.length] as const] : []),
-      [recordOf(cat.posts, usual('bracePost')).price, braced],
-      ['end.rail', braced],
-      ['end.pin', 2 * braced],
-      [`wire.${usual('wire')}`, braced * figure(cat, 'end.braceWire')],
-    ];
+    return [...out, ...(dropper ? [[dropper, layout.droppers.length] as const] : [])];
   },
-  rules: [postShort, postUnsuited, baysTooLong, postBarred, bendUnbraced, shortRun],
+  rules: [postShort, postUnsuited, baysTooLong, postBarred, bendUnbraced],
 };

@@ -2,10 +2,10 @@ import { figure } from '../../../plan/catalogue.js';
 import { deflections, stations } from '../../../plan/geometry.js';
 import { eachLine, onLine, replace, type Rule } from '../../../findings/rule.js';
 
-/** A vertex that the wire runs round although it turns too sharply for a plain post. */
+/** A vertex that the wire runs round although it turns too sharply for that. */
 export const bendUnbraced: Rule = {
   id: 'bend-unbraced',
-  cause: 'Sharp bend without a brace',
+  cause: 'Wire runs round a sharp bend',
   step: 'section',
   kind: 'mend',
   source: {
@@ -27,8 +27,8 @@ export const bendUnbraced: Rule = {
         const pull = 2 * all * Math.sin((turns[i]! * Math.PI) / 360);
         return {
           key: `${line.id}-${v.id}`,
-          title: `A sharp bend on ${line.name}`,
-          why: `At ${scene.where(line.id, at[i]!)} the line turns ${Math.round(turns[i]!)} degrees and the wire runs on round it: ${scene.say.newtons(pull)} sideways on the coldest night, and the tension beyond it is lost to friction.`,
+          title: `The wire of ${line.name} runs round a sharp bend`,
+          why: `At ${scene.where(line.id, at[i]!)} the line turns ${Math.round(turns[i]!)} degrees and the wire runs on round it: ${scene.say.newtons(pull)} sideways on the coldest night, and tension beyond it is lost to friction. The stout post or brace that Ends proposes holds it; it does not bring the tension back.`,
           todo: 'Make it a corner, with its own ends.',
           place: onLine(line, at[i]!),
           badness: turns[i]!,

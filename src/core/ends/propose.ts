@@ -1,0 +1,193 @@
+/** Which assembly an end gets: the first of a ladder, each stronger than the one before, that holds in every part. */
+import { figure, recordOf, usual, type Catalogue, type Soil } from '../plan/catalogue.js';
+import { tallEnough } from '../posts/kinds.js';
+import type { EndReport, HoldCheck } from '../report/schema.js';
+import type { Built } from './assembly.js';
+import { judge, type Judged } from './judge.js';
+import { pullOf, type Pulled } from './statics.js';
+
+/** An end that waits for its assembly. */
+export interface Wanted {
+  readonly side: EndReport['side'];
+  /** Its strands on the coldest night; of a bend what both runs pull inwards. */
+  readonly pulled: Pulled;
+  readonly soil: Soil;
+  readonly setting: EndReport['setting'];
+  /** Kind of the end post, tall enough, and how far posts stand out at least, m. */
+  readonly post: string;
+  readonly out_m: number;
+  readonly topStrand_m: number;
+  readonly railHeight_m: number;
+  readonly rise_m: number;
+  readonly frost_m: number;
+  /** At what the strands are strung, N, and the length of the run, m. */
+  readonly strung_N: number;
+  readonly run_m: number;
+  /** No rail is longer than this, m. */
+  readonly room_m: number;
+  readonly gate: boolean;
+  /** A guy behind it is in nobody's way. */
+  readonly behind: boolean;
+}
+
+export interface Proposed {
+  readonly built: Built;
+  readonly judged: Judged;
+  readonly reason: EndReport['reason'];
+  /** What ruled out the assembly that would have been next to it. */
+  readonly against: HoldCheck | null;
+}
+
+/** Depth that practice asks of an end post, m. */
+export function usualDepth(
+  w: Pick<Wanted, 'soil' | 'topStrand_m' | 'frost_m'>,
+  railed: boolean,
+  cat: Catalogue,
+): number {
+  const base = figure(cat, railed && w.soil.firm ? 'ends.depthFirm' : 'ends.depth');
+  const taller = Math.max(0, w.topStrand_m - 1.2) * figure(cat, 'ends.depthTaller');
+  const frost = w.frost_m > 0 ? w.frost_m + figure(cat, 'ends.frostCover') : 0;
+  return Math.max(base + taller, frost);
+}
+
+/** Length of a rail of so many heights of this fence, m: as rails are sold, so that no strand moves a post. */
+export function railLength(
+  heights: number,
+  w: Pick<Wanted, 'topStrand_m' | 'room_m'>,
+  cat: Catalogue,
+): number {
+  const step = figure(cat, 'ends.railStep');
+  const wants = Math.ceil((heights * w.topStrand_m) / step - 1e-6) * step;
+  return Math.min(w.room_m, Math.max(figure(cat, 'ends.railLeast'), wants));
+}
+
+/** An assembly of a kind with the measures that are usual for it here; some said otherwise. */
+export function usualBuilt(
+  kind: Built['kind'],
+  w: Wanted,
+  cat: Catalogue,
+  own: Partial<Pick<Built, 'rail_m' | 'depth_m' | 'post' | 'foot' | 'wire' | 'shared'>> = {},
+): Built {
+  const railed = kind === 'h' || kind === 'double-h' || kind === 'n';
+  const brace = tallEnough(usual('bracePost'), Math.max(w.out_m, w.railHeight_m - Math.min(0, w.rise_m) + 0.1), cat); // prettier-ignore
+  const foot = own.foot ?? (w.side === 'bend' ? 'block' : 'post');
+  const stay = Math.min(w.room_m, figure(cat, 'ends.stayDistance'));
+  const rails = railLength(figure(cat, 'ends.railHeights'), w, cat);
+  const second =
+    railed ? brace
+    : kind === 'stay' && foot === 'post' ? tallEnough(usual('bendPost'), w.out_m, cat)
+    : null; // prettier-ignore
+  return {
+    kind,
+    rail_m:
+      own.rail_m ?? (railed ? rails : kind === 'tie-back' ? figure(cat, 'ends.guyDistance') : stay),
+    railHeight_m: w.railHeight_m,
+    rise_m: kind === 'tie-back' || kind === 'post' ? 0 : w.rise_m,
+    foot,
+    wire: own.wire ?? (w.gate && railed ? 'both' : 'end'),
+    post: own.post ?? w.post,
+    second,
+    depth_m: own.depth_m ?? usualDepth(w, railed, cat),
+    ...(own.shared ? { shared: true } : {}),
+  };
+}
+
+/** The deepest that a post can stand and still reach the top strand, m. */
+export const deepest = (post: string, out_m: number, cat: Catalogue): number =>
+  recordOf(cat.posts, post).length_m - out_m;
+
+/** Assemblies of one kind from the cheapest to the strongest, and why they are thought of. */
+interface Rung {
+  readonly reason: EndReport['reason'];
+  readonly options: readonly Built[];
+}
+
+/** The ladder of an end: what practice would take first, and what it would take where that does not hold. */
+function ladder(w: Wanted, cat: Catalogue): Rung[] {
+  const { pull_total_N: F } = pullOf(w.pulled);
+  const rung = (kind: Built['kind'], reason: EndReport['reason']): Rung => ({ reason, options: optionsOf(kind, w, cat) }); // prettier-ignore
+  const behind = (reason: EndReport['reason']) => (w.behind ? [rung('tie-back', reason)] : []);
+  if (w.side === 'bend') return [rung('post', 'bend'), rung('stay', 'bend'), ...behind('bend')];
+  if (recordOf(cat.posts, w.post).conducts) return [rung('concreted', 'steel')];
+  const light = figure(cat, 'ends.lightPull');
+  const freezes = w.frost_m >= figure(cat, 'ends.frostDeep');
+  const tight = w.strung_N >= figure(cat, 'ends.tight');
+  const many = tight && w.pulled.strand_heights_m.length > figure(cat, 'ends.manyStrands');
+  const long = tight && w.run_m > figure(cat, 'ends.longRun');
+  return [
+    ...(freezes && F <= 2 * light ? [rung('n', 'frost')] : []),
+    // A gate swings on it: a stay holds one way only.
+    ...(!freezes && F <= light && !w.gate ? [rung('stay', 'light')] : []),
+    ...(many || long ? [] : [rung('h', 'usual')]),
+    rung('double-h', many ? 'many' : long ? 'long' : 'soft'),
+    ...behind('soft'),
+  ];
+}
+
+/** A kind with longer rails, then deeper, then with longer posts. */
+function optionsOf(kind: Built['kind'], w: Wanted, cat: Catalogue): Built[] {
+  const railed = kind === 'h' || kind === 'double-h' || kind === 'n';
+  const own = figure(cat, 'ends.railHeights');
+  const rails = railed && own < LONGEST ? [own, LONGEST] : [own];
+  const all = longerPosts(w, cat).flatMap((post) => {
+    const first = usualBuilt(kind, w, cat, { post });
+    return depths(first.depth_m, deepest(post, w.out_m, cat)).flatMap(
+      (depth_m) =>
+      rails.map((n) => ({ ...first, depth_m, ...(railed ? { rail_m: railLength(n, w, cat) } : {}) })), // prettier-ignore
+    );
+  });
+  // A post that is too short for the usual depth serves only where none is longer.
+  const least = usualDepth(w, railed, cat) - 0.01;
+  const deep = all.filter((b) => b.depth_m >= least);
+  return deep.length > 0 ? deep : all.slice(-1);
+}
+/** The longest rail that a school asks for, in heights of the fence. */
+const LONGEST = 2.5;
+
+/** From a usual depth to the most that a post has, m. */
+function depths(usual: number, most: number): number[] {
+  const out = [Math.max(0.2, Math.min(usual, most))];
+  for (let d = usual + DEEPER; d <= most + 1e-9; d += DEEPER) out.push(d);
+  return out;
+}
+/** Posts go deeper by this at a time, m. */
+const DEEPER = 0.15;
+
+/** The end post and the longer ones of its family. */
+function longerPosts({ post }: Wanted, cat: Catalogue): string[] {
+  const own = recordOf(cat.posts, post);
+  return Object.entries(cat.posts)
+    .filter(
+      ([id, p]) =>
+        id === post || (p.use === own.use && p.family === own.family && p.length_m > own.length_m),
+    ) // prettier-ignore
+    .sort(([, a], [, b]) => a.length_m - b.length_m)
+    .map(([id]) => id);
+}
+
+/**
+ * The assembly that an end gets when nobody has chosen one: the first that holds in every part; where none does, the
+ * one that comes nearest, and says so.
+ */
+export function propose(w: Wanted, cat: Catalogue): Proposed {
+  const on = { soil: w.soil, setting: recordOf(cat.settings, w.setting) };
+  const of = (built: Built) => ({ built, judged: judge(built, w.pulled, on, cat) });
+  const holds = ({ judged }: { judged: Judged }) => judged.weakest.share <= 1;
+  let against: HoldCheck | null = null;
+  let nearest: Omit<Proposed, 'reason' | 'against'> | null = null;
+  for (const { reason, options } of ladder(w, cat)) {
+    const strongest = of(options.at(-1)!);
+    // Where the strongest of a kind does not hold, none does; but a long rail buckles where a shorter one does not.
+    const first = holds(strongest) || strongest.judged.weakest.of === 'rail' ? (options.slice(0, -1).map(of).find(holds) ?? strongest) : strongest; // prettier-ignore
+    if (holds(first)) {
+      const asked = pullOf(w.pulled).pull_total_N > figure(cat, 'ends.engineer');
+      return { ...first, reason: asked ? 'engineer' : against ? failed(reason) : reason, against };
+    }
+    against = strongest.judged.weakest;
+    if (!nearest || against.share < nearest.judged.weakest.share) nearest = strongest;
+  }
+  return { ...nearest!, reason: 'none', against };
+}
+
+/** Why an assembly stands where a lighter one did not hold. */
+const failed = (reason: EndReport['reason']): EndReport['reason'] => reason === 'bend' || reason === 'steel' ? reason : 'soft'; // prettier-ignore

@@ -1,0 +1,278 @@
+/** One end: drawn with its forces, what it is made of, and the other ways side by side. */
+import { Check as Tick, Undo2 } from 'lucide-react';
+import { say } from '../../core/base/units.js';
+import { asProposed, copyEnd, endsAlike, setAssembly, setEnd } from '../../core/edit/ending.js';
+import { optionsFor, type Option } from '../../core/ends/options.js';
+import { addedPosts } from '../../core/ends/takes.js';
+import { HELD_WORDS, reasonWords } from '../../core/ends/words.js';
+import { recordOf, type Catalogue } from '../../core/plan/catalogue.js';
+import type { Assembly, Line } from '../../core/plan/schema.js';
+import type { EndReport } from '../../core/report/schema.js';
+import { endCost } from '../../core/supplies/braceCost.js';
+import { useCatalogue } from '../../session/catalogue.js';
+import { commit, tell, useSession } from '../../session/session.js';
+import { Button } from '../../ui/parts/Button.js';
+import { QuantityField, Select } from '../../ui/parts/controls.js';
+import { DataTable } from '../../ui/parts/DataTable.js';
+import { Num, useUnits } from '../../ui/parts/Num.js';
+import { Elevation } from './Elevation.js';
+import { CODE_DEPTH, COST, FORCES, HOURS, PULL, USED, WAIT } from './origins.js';
+import { judgedOf, ROLES, SIDE_WORDS, useFrost } from './place.js';
+import { RailChart } from './RailChart.js';
+import { WireWay } from './WireWay.js';
+
+interface Props {
+  readonly line: Line;
+  readonly end: EndReport;
+}
+
+export function EndTab({ line, end }: Props) {
+  const units = useUnits();
+  const cat = useCatalogue();
+  const frost_m = useFrost();
+  const lines = useSession((s) => s.report?.lines);
+  const { forces } = judgedOf(end, cat);
+  const on = { line: line.id, end };
+  const where = `the ${ROLES[end.role] ?? 'end'} at ${say(end.at_m, 'length', units)} of ${line.name}`;
+  const alike = lines ? endsAlike(on, lines) : [];
+  const change = (words: string, recipe: Parameters<typeof commit>[1]) => {
+    commit(`${words} at ${where}`, recipe);
+    tell(`${words} at ${where}`);
+  };
+  const own = (part: Partial<Assembly>): Assembly => ({ ...assemblyOf(end), ...part });
+  const take = ({ built }: Option) =>
+    change(recordOf(cat.ends, built.kind).name, (d) => setAssembly(d, on, assemblyOf({ ...end, ...built }))); // prettier-ignore
+  const railed = end.kind === 'h' || end.kind === 'double-h' || end.kind === 'n';
+  const options = optionsFor(end, line, frost_m, cat);
+  const hand = end.hand || line.ends?.some((e) => Math.abs(e.at_m - end.at_m) < 0.05);
+  const mm = { newtons: (n: number) => say(n, 'force', units), moment: (n: number) => say(n, 'moment', units), metres: (m: number) => say(m, 'length', units) }; // prettier-ignore
+  return (
+    <section aria-label={where}>
+      <div className="mb-1 flex flex-wrap items-baseline justify-between gap-2">
+        <h3 className="font-semibold">
+          {recordOf(cat.ends, end.kind).name}, {ROLES[end.role] ?? end.role} {SIDE_WORDS[end.side]}
+        </h3>
+        <span className="label">{end.hand ? 'set by hand' : 'as proposed'}</span>
+      </div>
+      <p className="label mb-2">Why: {reasonWords(end, mm, cat)}.</p>
+      <Elevation end={end} forces={forces} units={units} cat={cat} />
+      <p className="mt-1 text-[0.929rem]">
+        Pull <Num value={end.pull_N} q="force" from={PULL} /> at the coldest, in{' '}
+        {recordOf(cat.soils, end.soil).name.toLowerCase()}; most used: <Worst end={end} />
+      </p>
+      <div className="no-print mt-2 flex flex-wrap items-center gap-x-4 gap-y-2">
+        {railed && !end.shared && (
+          <QuantityField
+            label="Rail"
+            q="tape"
+            at="lines/*/ends/*/before/rail_m"
+            value={end.rail_m}
+            onCommit={(rail_m) => change('rail', (d) => setAssembly(d, on, own({ rail_m })))}
+          />
+        )}
+        <QuantityField
+          label="Depth of its posts"
+          q="tape"
+          at="lines/*/ends/*/depth_m"
+          value={end.depth_m}
+          onCommit={(depth_m) => change('depth', (d) => setEnd(d, line.id, end.at_m, { depth_m }))}
+        />
+        <Select
+          label="End post"
+          width="max-w-[13rem]"
+          value={end.post}
+          options={Object.entries(cat.posts)
+            .filter(([id, p]) => id === end.post || p.use === 'end')
+            .map(([id, p]) => [id, p.name] as const)}
+          onChange={(post) => change('end post', (d) => setEnd(d, line.id, end.at_m, { post }))}
+        />
+        {(end.kind === 'h' || end.kind === 'double-h') && (
+          <Select
+            label="Brace wire"
+            width="max-w-[15rem]"
+            value={end.wire}
+            options={[
+              ['end', 'from the foot of the end post'],
+              ['both', 'both diagonals'],
+              ['brace', 'from the brace post: wrong'],
+            ]}
+            onChange={(wire) => change('brace wire', (d) => setAssembly(d, on, own({ wire })))}
+          />
+        )}
+        {end.kind === 'stay' && end.side !== 'bend' && (
+          <Select
+            label="Its foot"
+            value={end.foot}
+            options={[
+              ['post', 'next post of the fence'],
+              ['block', 'block in the ground'],
+            ]}
+            onChange={(foot) =>
+              change('foot of the stay', (d) => setAssembly(d, on, own({ foot })))
+            }
+          />
+        )}
+        {hand && (
+          <Button onClick={() => change('as proposed', (d) => asProposed(d, on))}>
+            <Undo2 size={14} aria-hidden /> As proposed
+          </Button>
+        )}
+        {alike.length > 0 && (
+          <Button
+            onClick={() =>
+              change(`given to ${alike.length} ends alike`, (d) => copyEnd(d, on, alike))
+            }
+          >
+            Give it to {alike.length} {alike.length === 1 ? 'end' : 'ends'} alike
+          </Button>
+        )}
+      </div>
+      <h3 className="heading mt-5 mb-1">Ways to build it</h3>
+      <Options end={end} options={options} cat={cat} onTake={take} />
+      {railed && !end.shared && (
+        <div className="mt-5 grid gap-5 @[60rem]:grid-cols-2">
+          <RailChart end={end} line={line} frost_m={frost_m} />
+          {end.kind !== 'n' && <WireWay end={end} />}
+        </div>
+      )}
+    </section>
+  );
+}
+
+/** What is kept of an end when it is set by hand. */
+const assemblyOf = (e: Pick<EndReport, 'kind' | 'rail_m' | 'wire' | 'foot'>): Assembly => ({
+  kind: e.kind,
+  ...(e.kind === 'h' || e.kind === 'double-h' || e.kind === 'n' ? { rail_m: Math.round(e.rail_m * 100) / 100 } : {}), // prettier-ignore
+  ...(e.kind === 'h' || e.kind === 'double-h' ? { wire: e.wire } : {}),
+  ...(e.kind === 'stay' ? { foot: e.foot } : {}),
+});
+
+function Worst({ end }: { end: EndReport }) {
+  const w = end.checks.reduce((a, c) => (c.share > a.share ? c : a));
+  return (
+    <>
+      {HELD_WORDS[w.of]}, <Num value={w.share} q="percent" from={USED} />
+      {w.share > 1 && <strong className="text-stop"> does not hold</strong>}
+    </>
+  );
+}
+
+/** Every way side by side; both models in each cell that they differ in. */
+function Options({
+  end,
+  options,
+  cat,
+  onTake,
+}: {
+  end: EndReport;
+  options: readonly Option[];
+  cat: Catalogue;
+  onTake: (o: Option) => void;
+}) {
+  const asEnd = (o: Option): EndReport => ({ ...end, ...o.built, shared: o.own && end.shared });
+  const two = (o: Option, key: 'rail_N' | 'leg_N' | 'lift_N' | 'secondDown_N') => {
+    const { hinged, embedded } = o.judged.forces;
+    const low = hinged?.[key];
+    if (Math.max(Math.abs(embedded[key]), Math.abs(low ?? 0)) < 1) return <>–</>;
+    return (
+      <>
+        {low !== undefined && Math.abs(low - embedded[key]) > 1 && (
+          <>
+            <Num value={low} q="force" bare /> /{' '}
+          </>
+        )}
+        <Num value={embedded[key]} q="force" />
+      </>
+    );
+  };
+  const lift = (o: Option) => o.judged.checks.find((c) => c.of === 'lift')!;
+  return (
+    <DataTable
+      label="Ways to build it"
+      rows={options}
+      keyOf={(o) => (o.own ? 'own' : o.built.kind)}
+      chosen={(o) => o.own}
+      columns={[
+        {
+          name: 'end',
+          head: true,
+          cell: (o) => (
+            <>
+              {recordOf(cat.ends, o.built.kind).name}
+              {o.own ? <span className="label"> as planned</span> : null}
+            </>
+          ),
+        },
+        { name: 'rail or strut', n: true, from: FORCES, cell: (o) => two(o, 'rail_N') },
+        { name: 'wire, each leg', n: true, from: FORCES, cell: (o) => two(o, 'leg_N') },
+        { name: 'end post lifts', n: true, from: FORCES, cell: (o) => two(o, 'lift_N') },
+        { name: 'second post down', n: true, from: FORCES, cell: (o) => two(o, 'secondDown_N') },
+        {
+          name: 'pull-out, times',
+          n: true,
+          cell: (o) => {
+            const c = lift(o);
+            return c.asked > 1 ? (
+              <span className="figure">{(c.gives / c.asked).toFixed(1)}</span>
+            ) : (
+              '–'
+            );
+          },
+        },
+        {
+          name: 'depth by the code',
+          n: true,
+          from: CODE_DEPTH,
+          cell: (o) => <Num value={o.codeDepth_m} q="tape" />,
+        },
+        {
+          name: 'used',
+          n: true,
+          from: USED,
+          cell: (o) => (
+            <span className={o.judged.weakest.share > 1 ? 'text-stop font-semibold' : ''}>
+              <Num value={o.judged.weakest.share} q="percent" />
+              {o.judged.weakest.share > 1 ? ` ${HELD_WORDS[o.judged.weakest.of]}` : ''}
+            </span>
+          ),
+        },
+        {
+          name: 'cost',
+          n: true,
+          from: COST,
+          cell: (o) => <Num value={endCost(asEnd(o), cat)} q="money" />,
+        },
+        {
+          name: 'hours',
+          n: true,
+          from: HOURS,
+          cell: (o) => <Num value={hoursOf(asEnd(o), cat)} q="hours" />,
+        },
+        {
+          name: 'wait',
+          n: true,
+          from: WAIT,
+          cell: () => <Num value={recordOf(cat.settings, end.setting).wait_h} q="hours" />,
+        },
+        {
+          name: 'take',
+          quiet: true,
+          className: 'no-print',
+          cell: (o) =>
+            o.own || end.shared ? null : (
+              <Button
+                onClick={() => onTake(o)}
+                aria-label={`Take the ${recordOf(cat.ends, o.built.kind).name}`}
+              >
+                <Tick size={14} aria-hidden /> Take
+              </Button>
+            ),
+        },
+      ]}
+    />
+  );
+}
+
+/** Hours of an end with the setting of its posts. */
+export const hoursOf = (e: EndReport, cat: Catalogue): number =>
+  recordOf(cat.ends, e.kind).hours + (1 + addedPosts(e).length) * recordOf(cat.settings, e.setting).hours; // prettier-ignore
