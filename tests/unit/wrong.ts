@@ -227,6 +227,19 @@ export const wrong: [string, Plan][] = [
   ['unsaid', fed({ left: [] })],
   ['later', fed({ later: ['deer-farmed'] })],
   ['short-run', plan([line('a', [[0, 0], [300, 0], [300, 4]])], { energisers: { unit: energiser('a', 150) } })], // prettier-ignore
+  [
+    'grade-break',
+    fed({
+      placed: [50, 100, 104, 108, 150].map((at_m) => ({ at_m, kind: 'steel-180' })),
+      levels: [
+        { at_m: 0, z_m: 0 },
+        { at_m: 100, z_m: 0 },
+        { at_m: 104, z_m: 1.4 },
+        { at_m: 108, z_m: 0 },
+        { at_m: 300, z_m: 0 },
+      ],
+    }),
+  ],
   ['end-overloaded', fed({ ends: [{ at_m: 0, after: { kind: 'post' } }] })],
   ['end-soft', fed({ ends: [{ at_m: 0, after: { kind: 'h' } }] }, { soil: 'sand' })],
   ['end-lifts', fed({ ends: [{ at_m: 0, after: { kind: 'h' } }], levels: [{ at_m: 0, z_m: 0 }, { at_m: 20, z_m: 5 }, { at_m: 300, z_m: 5 }], school: 'firm' }, { soil: 'loam' })], // prettier-ignore
@@ -259,6 +272,6 @@ const dip = (depth: number, width: number) => ({
 export const GROUND_OF: Record<string, Ground> = {
   'gate-swing': hillside,
   'off-ground': dip(1.4, 4),
-  'post-lifts': dip(1.4, 4),
+  'post-lifts': dip(2.6, 4),
   clearance: dip(0.85, 4.5),
 };

@@ -216,8 +216,8 @@ function pressed(b: Built, pulled: Pulled, own: Upright, up: number, EA_N: numbe
   const { pull_total_N: F, overturning_moment_Nm: M } = pullOf(pulled);
   const rail_N = M / b.railHeight_m;
   const nothing = { wire_N: 0, leg_N: 0, lift_N: up, secondDown_N: 0, secondFoot_N: 0 };
-  const middle: Upright = { ...own, x_m: b.rail_m / 2, base_m: b.railHeight_m };
-  const { bed: _, ...still } = middle;
+  const { EA_N: post_EA, EI_Nm2 } = own;
+  const still: Upright = { x_m: b.rail_m / 2, base_m: b.railHeight_m, EA_N: post_EA, EI_Nm2 };
   const f = standing([own, still], [{ from: [0, b.railHeight_m], to: [1, 0], EA_N }], pulled);
   return {
     hinged: { ...nothing, rail_N, foot_N: Math.abs(F - rail_N), moment_Nm: 0 },

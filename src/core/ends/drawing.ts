@@ -117,19 +117,19 @@ export function endDrawing(e: Drawn, forces: Both, cat: Catalogue): EndDrawing {
     ground: [
       [log ? log.at[0] - 0.6 : -0.9, 0],
       [0, 0],
-      [reach + 1.2, g(reach + 1.2)],
+      [reach + 1.7, g(reach + 1.7)],
     ],
     posts,
     bars,
     wires,
-    strands: e.strands.map(([h]) => ({ y_m: h, from_m: 0, to_m: reach + 1.1 })),
+    strands: e.strands.map(([h]) => ({ y_m: h, from_m: 0, to_m: reach + 1.6 })),
     pins,
     log,
     block,
     forces: arrows(e, forces, reach, g),
     left_m: log ? log.at[0] - 0.6 : -0.9,
-    right_m: reach + 1.2,
-    top_m: Math.max(tall, tall + g(reach + 1.2)) + 0.35,
+    right_m: reach + 1.7,
+    top_m: Math.max(tall, tall + g(reach + 1.7)) + 0.12,
     bottom_m: Math.min(...posts.map((p) => p.foot_m), log ? log.at[1] - 0.2 : 0) - 0.2,
   };
 }
@@ -161,7 +161,7 @@ function arrows(
   const pull = e.strands.reduce((sum, [, t]) => sum + t, 0);
   const height = e.strands.reduce((sum, [h, t]) => sum + h * t, 0) / Math.max(pull, 1e-9);
   const out: { of: DrawnForce['of']; at: XY; dir: XY; N: number }[] = [
-    { of: 'pull', at: [reach + 0.25, g(reach) + height], dir: [1, 0], N: pull },
+    { of: 'pull', at: [reach + 0.35, g(reach) + height], dir: [1, 0], N: pull },
   ];
   const lift = worst('lift_N');
   if (lift > 0) out.push({ of: 'lift', at: [0, -0.15], dir: [0, 1], N: lift });
@@ -173,7 +173,7 @@ function arrows(
   const bay = e.rail_m;
   if (e.kind === 'h' || e.kind === 'double-h') {
     out.push({ of: 'rail', at: [bay * 0.62, railY], dir: [-1, 0], N: worst('rail_N') });
-    out.push({ of: 'wire', at: [bay * 0.5, (0.1 + railY + g(0)) / 2], dir: unit([0, 0.1], [bay, railY]), N: worst('wire_N') }); // prettier-ignore
+    out.push({ of: 'wire', at: [bay * 0.34, 0.1 + (railY - 0.1) * 0.34], dir: unit([0, 0.1], [bay, railY]), N: worst('wire_N') }); // prettier-ignore
     out.push({ of: 'down', at: [reach, g(reach) - 0.15], dir: [0, -1], N: worst('secondDown_N') });
   } else if (e.kind === 'n' || e.kind === 'stay' || e.kind === 'concreted') {
     out.push({ of: 'strut', at: [bay * 0.45, railY * 0.55 + g(bay) * 0.45], dir: unit([bay, g(bay)], [0, railY]), N: worst('rail_N') }); // prettier-ignore

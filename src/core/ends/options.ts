@@ -116,7 +116,7 @@ export function railCurve(
   const on = { soil: w.soil, setting: recordOf(cat.settings, e.setting) };
   const own = e.kind === 'double-h' ? 'double-h' : e.kind === 'n' ? 'n' : 'h';
   const base = e.kind === own ? builtOf(e) : usualBuilt(own, w, cat);
-  const { shared: _, ...free } = base;
+  const free = { ...base, shared: false };
   const at = (heights: number) => {
     const rail_m = heights * w.topStrand_m;
     const { forces } = judge({ ...free, rail_m }, w.pulled, on, cat);

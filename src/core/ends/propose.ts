@@ -129,7 +129,13 @@ function optionsOf(kind: Built['kind'], w: Wanted, cat: Catalogue): Built[] {
   const railed = kind === 'h' || kind === 'double-h' || kind === 'n';
   const own = figure(cat, 'ends.railHeights');
   const rails = railed && own < LONGEST ? [own, LONGEST] : [own];
-  const all = longerPosts(w, cat).flatMap((post) => {
+  // Soft ground wants a second bay rather than a single one on longer posts.
+  const every = longerPosts(w, cat);
+  const reaches = (post: string) =>
+    deepest(post, w.out_m, cat) >= usualDepth(w, railed, cat) - 0.01;
+  const one = kind === 'h' || kind === 'n' || kind === 'stay';
+  const posts = one ? [every.find(reaches) ?? every.at(-1)!] : every;
+  const all = posts.flatMap((post) => {
     const first = usualBuilt(kind, w, cat, { post });
     return depths(first.depth_m, deepest(post, w.out_m, cat)).flatMap(
       (depth_m) =>

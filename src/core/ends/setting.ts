@@ -23,8 +23,12 @@ export function settingFor({ soil, steel, noDriver }: Omit<SetIn, 'frost_m'>): {
   readonly reason: SetReason;
 } {
   if (soil.drives && !noDriver && !steel) return { setting: 'driven', reason: 'drives' };
-  // A tube that carries an end stands in concrete, where the ground does not shrink away from it.
-  if (steel) return soil.shrinks ? { setting: 'gravel', reason: 'shrinks' } : { setting: 'concrete', reason: 'steel' }; // prettier-ignore
+  // A tube stands in concrete; where the ground would shrink away from that, it is driven, or set in gravel.
+  if (steel && soil.shrinks)
+    return noDriver
+      ? { setting: 'gravel', reason: 'shrinks' }
+      : { setting: 'driven', reason: 'drives' };
+  if (steel) return { setting: 'concrete', reason: 'steel' };
   if (!soil.drives && !noDriver) return { setting: 'wet', reason: 'stony' };
   if (soil.shrinks) return { setting: 'gravel', reason: 'shrinks' };
   return { setting: 'tamped', reason: 'drains' };

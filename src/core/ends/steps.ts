@@ -32,8 +32,8 @@ export function stepsOf(e: EndReport, say: Lengths, cat: Catalogue): string[] {
       ...waits,
       `Mark both posts ${rail} above the ground of the end post, between the two top strands. Drill for the pins: ${say.mm(0.0625)} into the end post, right through the brace post.`,
       `Drive a pin of ${say.mm(0.125)} into the end post, half of it left out; lift the rail onto it; drive a pin of ${say.mm(0.25)} through the brace post into the rail, the end left out.`,
-      `${wires}Staple one end of the brace wire at the foot of the END post, on the side away from the fence, ${say.mm(figure(cat, 'ends.wireFoot'))} up, with a half-driven staple; lead it to the top of the BRACE post, round it above the rail, and back: two full wraps, four legs.`,
-      'Half-drive two staples where the wire turns, so that it cannot slide and can still draw. Join its ends.',
+      `${wires}Lay the brace wire round the foot of the END post, ${say.mm(figure(cat, 'ends.wireFoot'))} up, a half-driven staple on its far side; lead it up to the top of the BRACE post, round it at the rail, and back down: two full wraps, four legs.`,
+      'Half-drive a staple at each turn, so that the wire cannot slide and can still draw. Join its ends with a reef knot or a sleeve.',
       'Put a stick between the legs and twist until the wire is firm: no further. When it hums and nothing gives by hand it is enough; twist on and it weakens.',
       ...(e.wire === 'both'
         ? ['Put in the second brace wire along the other diagonal in the same way: the gate pulls the other way than the fence.']

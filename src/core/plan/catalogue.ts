@@ -337,6 +337,8 @@ const RETIRED: ReadonlySet<string> = new Set([
   'defaults.network.surgeTime.value',
   'defaults.network.surgeInternal.value',
   'defaults.shock.pulse.value',
+  'defaults.end.offsetPost.value',
+  'defaults.end.braceWire.value',
 ]);
 
 /** Whether a figure has, or had, this path. */

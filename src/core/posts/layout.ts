@@ -1,7 +1,7 @@
 /** Posts of a line: fixed ones at ends, corners, bends, gates and pins; between them by the ground or
  * in equal bays. */
 import { piecesOf } from '../base/numbers.js';
-import { figure, type Catalogue } from '../plan/catalogue.js';
+import { figure, recordOf, usual, type Catalogue } from '../plan/catalogue.js';
 import { JOIN_TOLERANCE, planLength, pointAt, stations } from '../plan/geometry.js';
 import type { Joint } from '../plan/meets.js';
 import type { Gate, Line } from '../plan/schema.js';
@@ -9,7 +9,7 @@ import type { Post, Run, Stretch } from '../report/schema.js';
 import { gAt, sAtG, zAt, type Profile } from '../terrain/profile.js';
 import type { BayedRun } from '../wire/strain.js';
 import { equalBays, usualBay, type HeldBay } from './bays.js';
-import { kindFor } from './kinds.js';
+import { kindFor, tallEnough } from './kinds.js';
 
 /** A post that stands where it stands, whatever the bays. */
 export interface Fixed {
@@ -110,7 +110,37 @@ export function layOut(
     }
     if (next.strains) runStart = next.s;
   });
-  return { runs, stretches, posts, droppers: droppersOf(line, posts, stretches, profile) };
+  return {
+    runs,
+    stretches,
+    posts: stoutAtBreaks(line, posts, cat),
+    droppers: droppersOf(line, posts, stretches, profile),
+  };
+}
+
+/** How sharply the grade breaks at a post, degrees: between the chords to its neighbours. */
+export function gradeBreak(a: Post, b: Post, c: Post): number {
+  const slope = (p: Post, q: Post) => Math.atan2(q.z_m - p.z_m, Math.hypot(q.e - p.e, q.n - p.n));
+  return (Math.abs(slope(b, c) - slope(a, b)) * 180) / Math.PI;
+}
+
+/** Whether a kind of post takes the wire where it bends. */
+export const isStout = (id: string, cat: Catalogue): boolean => {
+  const kind = recordOf(cat.posts, id);
+  return !kind.flexible && kind.perimeter_m >= recordOf(cat.posts, usual('bendPost')).perimeter_m;
+};
+
+/** Where the grade breaks sharply, on a crest too, a stout post stands instead of an ordinary one. */
+function stoutAtBreaks(line: PostedLine, posts: readonly Post[], cat: Catalogue): Post[] {
+  const limit = figure(cat, 'posts.breakLimit');
+  const stout = tallEnough(usual('bendPost'), line.out_m, cat);
+  return posts.map((post, i) => {
+    const [before, after] = [posts[i - 1], posts[i + 1]];
+    // What was placed or pinned is what somebody chose.
+    if (!before || !after || post.role !== 'line' || post.fixed || line.placed) return post;
+    if (isStout(post.kind, cat) || gradeBreak(before, post, after) <= limit) return post;
+    return { ...post, kind: stout };
+  });
 }
 
 /** Droppers share each bay of the fence evenly, as taped. */

@@ -29,12 +29,14 @@ export function Elevation({ end, forces, units, cat, width = 640 }: Props) {
   // The run that ends here comes from the left: drawn as one sees it along the line.
   const flip = end.side === 'before';
   const wide = d.right_m - d.left_m;
-  const k = Math.min((width - 24) / wide, 190);
+  // Room for the figures beside the end post, and beyond the fence.
+  const [beside, beyond] = [64, 14];
+  const k = Math.min((width - beside - beyond) / wide, 190);
   const tall = (d.top_m - d.bottom_m) * k + 30;
-  const X = (x: number) => 12 + (flip ? d.right_m - x : x - d.left_m) * k;
+  const X = (x: number) => (flip ? beyond : beside) + (flip ? d.right_m - x : x - d.left_m) * k;
   const Y = (y: number) => 6 + (d.top_m - y) * k;
   const P = ([x, y]: XY) => `${X(x).toFixed(1)} ${Y(y).toFixed(1)}`;
-  const W = 24 + wide * k;
+  const W = beside + beyond + wide * k;
   const seconds = d.posts.slice(1);
   const railed = end.kind === 'h' || end.kind === 'double-h' || end.kind === 'n';
   const length = (m: number) => say(m, 'tape', units);
@@ -132,6 +134,7 @@ export function Elevation({ end, forces, units, cat, width = 640 }: Props) {
         <Arrow
           key={i}
           f={f}
+          edge={flip ? 6 : W - 6}
           X={X}
           Y={Y}
           units={units}
@@ -225,6 +228,7 @@ function Hatch({ ground, X, Y }: { ground: readonly XY[]; X: Scale; Y: Scale }) 
 
 function Arrow({
   f,
+  edge,
   X,
   Y,
   units,
@@ -232,6 +236,8 @@ function Arrow({
   name,
 }: {
   f: DrawnForce;
+  /** Where the pull's words end: the rim of the drawing. */
+  edge: number;
   X: Scale;
   Y: Scale;
   units: Units;
@@ -241,11 +247,32 @@ function Arrow({
   const [x1, y1, x2, y2] = [X(f.at[0]), Y(f.at[1]), X(f.to[0]), Y(f.to[1])];
   const level = Math.abs(y2 - y1) < 4;
   const upright = Math.abs(x2 - x1) < 4;
-  // Beside an upright arrow, over a level one, below a slanting one.
+  // Beside an upright arrow, over a level one, below a slanting one, clear of what it lies on.
   const right = x2 >= x1;
-  const tx = upright ? x1 + (flip ? -8 : 8) : level ? (x1 + x2) / 2 : x2 + (right ? 6 : -6);
-  const ty = upright ? (y1 + y2) / 2 + (f.of === 'lift' ? 0 : 14) : level ? y1 - 7 : y2 + 4;
-  const anchor = upright ? (flip ? 'end' : 'start') : level ? 'middle' : right ? 'start' : 'end';
+  const tx = upright
+    ? x1 + (flip ? -8 : 8)
+    : level
+      ? (x1 + x2) / 2
+      : (x1 + x2) / 2 + (right ? 10 : -10);
+  const ty = upright
+    ? (y1 + y2) / 2 + (f.of === 'lift' ? 18 : 10)
+    : level
+      ? y1 - 7
+      : (y1 + y2) / 2 + 16;
+  const anchor =
+    f.of === 'pull'
+      ? flip
+        ? 'start'
+        : 'end'
+      : upright
+        ? flip
+          ? 'end'
+          : 'start'
+        : level
+          ? 'middle'
+          : right
+            ? 'start'
+            : 'end'; // prettier-ignore
   return (
     <g>
       <path
@@ -256,7 +283,7 @@ function Arrow({
         fill="none"
       />
       <text
-        x={tx}
+        x={f.of === 'pull' ? edge : tx}
         y={ty}
         textAnchor={anchor}
         className="figure"

@@ -1,5 +1,6 @@
 /** One end: drawn with its forces, what it is made of, and the other ways side by side. */
 import { Check as Tick, Undo2 } from 'lucide-react';
+import type { ReactNode } from 'react';
 import { say } from '../../core/base/units.js';
 import { asProposed, copyEnd, endsAlike, setAssembly, setEnd } from '../../core/edit/ending.js';
 import { optionsFor, type Option } from '../../core/ends/options.js';
@@ -14,11 +15,13 @@ import { commit, tell, useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
 import { QuantityField, Select } from '../../ui/parts/controls.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
-import { Num, useUnits } from '../../ui/parts/Num.js';
+import { useMoney } from '../../ui/parts/money.js';
+import { Num, useUnits, WhereFrom, type Origin } from '../../ui/parts/Num.js';
 import { Elevation } from './Elevation.js';
 import { CODE_DEPTH, COST, FORCES, HOURS, PULL, USED, WAIT } from './origins.js';
 import { judgedOf, ROLES, SIDE_WORDS, useFrost } from './place.js';
 import { RailChart } from './RailChart.js';
+import { Wait } from './Wait.js';
 import { WireWay } from './WireWay.js';
 
 interface Props {
@@ -157,7 +160,14 @@ function Worst({ end }: { end: EndReport }) {
   );
 }
 
-/** Every way side by side; both models in each cell that they differ in. */
+/** One thing that the ways differ in. */
+interface Measure {
+  readonly name: string;
+  readonly from?: Origin;
+  cell(o: Option): ReactNode;
+}
+
+/** Every way side by side; where the two models differ, the one that decides first. */
 function Options({
   end,
   options,
@@ -169,105 +179,93 @@ function Options({
   cat: Catalogue;
   onTake: (o: Option) => void;
 }) {
+  const money = useMoney();
   const asEnd = (o: Option): EndReport => ({ ...end, ...o.built, shared: o.own && end.shared });
-  const two = (o: Option, key: 'rail_N' | 'leg_N' | 'lift_N' | 'secondDown_N') => {
+  const two = (key: 'rail_N' | 'leg_N' | 'lift_N' | 'secondDown_N') => (o: Option) => {
     const { hinged, embedded } = o.judged.forces;
-    const low = hinged?.[key];
-    if (Math.max(Math.abs(embedded[key]), Math.abs(low ?? 0)) < 1) return <>–</>;
+    const [own, other] = hinged && hinged[key] > embedded[key] ? [hinged, embedded] : [embedded, hinged]; // prettier-ignore
+    // What presses an end post down, or lifts a buried log, is told as such.
+    if (key === 'lift_N' && own[key] < 1) return 'pressed down';
+    if (own[key] < 0) return (<><Num value={-own[key]} q="force" /> <span className="label">up</span></>); // prettier-ignore
+    if (Math.max(Math.abs(own[key]), Math.abs(other?.[key] ?? 0)) < 1) return '–';
     return (
       <>
-        {low !== undefined && Math.abs(low - embedded[key]) > 1 && (
-          <>
-            <Num value={low} q="force" bare /> /{' '}
-          </>
+        <Num value={own[key]} q="force" />
+        {other && Math.abs(other[key] - own[key]) > 1 && (
+          <span className="label block">
+            {own === hinged ? 'in ground' : 'hinged'} <Num value={other[key]} q="force" bare />
+          </span>
         )}
-        <Num value={embedded[key]} q="force" />
       </>
     );
   };
-  const lift = (o: Option) => o.judged.checks.find((c) => c.of === 'lift')!;
+  const wait = recordOf(cat.settings, end.setting).wait_h;
+  const measures: Measure[] = [
+    { name: 'rail or strut', from: FORCES, cell: two('rail_N') },
+    { name: 'wire, each leg', from: FORCES, cell: two('leg_N') },
+    { name: 'end post lifts', from: FORCES, cell: two('lift_N') },
+    {
+      name: 'ground holds it, times',
+      from: USED,
+      cell: (o) => {
+        const c = o.judged.checks.find((k) => k.of === 'lift')!;
+        return c.asked > 1 ? <span className="figure">{(c.gives / c.asked).toFixed(1)}</span> : '–';
+      },
+    },
+    { name: 'second post down', from: FORCES, cell: two('secondDown_N') },
+    { name: 'depth by the code, alone', from: CODE_DEPTH, cell: (o) => <Num value={o.codeDepth_m} q="tape" /> }, // prettier-ignore
+    {
+      name: 'used at the weakest',
+      from: USED,
+      cell: ({ judged: { weakest } }) => (
+        <span className={weakest.share > 1 ? 'text-stop font-semibold' : ''}>
+          <Num value={weakest.share} q="percent" />
+          <span className="label block">{HELD_WORDS[weakest.of]}</span>
+        </span>
+      ),
+    },
+    { name: 'cost', from: COST, cell: (o) => <span className="figure">{money(endCost(asEnd(o), cat))}</span> }, // prettier-ignore
+    { name: 'hours', from: HOURS, cell: (o) => <Num value={hoursOf(asEnd(o), cat)} q="hours" /> },
+    { name: 'wait', from: WAIT, cell: () => <Wait hours={wait} /> },
+    {
+      name: 'take',
+      cell: (o) =>
+        o.own || end.shared ? (
+          <span className="label">as planned</span>
+        ) : (
+          <Button
+            aria-label={`Take the ${recordOf(cat.ends, o.built.kind).name}`}
+            onClick={() => onTake(o)}
+          >
+            <Tick size={14} aria-hidden /> Take
+          </Button>
+        ),
+    },
+  ];
   return (
     <DataTable
       label="Ways to build it"
-      rows={options}
-      keyOf={(o) => (o.own ? 'own' : o.built.kind)}
-      chosen={(o) => o.own}
+      rows={measures}
+      keyOf={(m) => m.name}
       columns={[
         {
-          name: 'end',
+          name: 'of each',
+          quiet: true,
           head: true,
-          cell: (o) => (
-            <>
-              {recordOf(cat.ends, o.built.kind).name}
-              {o.own ? <span className="label"> as planned</span> : null}
-            </>
-          ),
-        },
-        { name: 'rail or strut', n: true, from: FORCES, cell: (o) => two(o, 'rail_N') },
-        { name: 'wire, each leg', n: true, from: FORCES, cell: (o) => two(o, 'leg_N') },
-        { name: 'end post lifts', n: true, from: FORCES, cell: (o) => two(o, 'lift_N') },
-        { name: 'second post down', n: true, from: FORCES, cell: (o) => two(o, 'secondDown_N') },
-        {
-          name: 'pull-out, times',
-          n: true,
-          cell: (o) => {
-            const c = lift(o);
-            return c.asked > 1 ? (
-              <span className="figure">{(c.gives / c.asked).toFixed(1)}</span>
-            ) : (
-              '–'
-            );
-          },
-        },
-        {
-          name: 'depth by the code',
-          n: true,
-          from: CODE_DEPTH,
-          cell: (o) => <Num value={o.codeDepth_m} q="tape" />,
-        },
-        {
-          name: 'used',
-          n: true,
-          from: USED,
-          cell: (o) => (
-            <span className={o.judged.weakest.share > 1 ? 'text-stop font-semibold' : ''}>
-              <Num value={o.judged.weakest.share} q="percent" />
-              {o.judged.weakest.share > 1 ? ` ${HELD_WORDS[o.judged.weakest.of]}` : ''}
+          cell: ({ name, from }) => (
+            <span className="label">
+              {name}
+              {from && <WhereFrom origin={from} shown={name} />}
             </span>
           ),
         },
-        {
-          name: 'cost',
+        ...options.map((o) => ({
+          name: recordOf(cat.ends, o.built.kind).name,
           n: true,
-          from: COST,
-          cell: (o) => <Num value={endCost(asEnd(o), cat)} q="money" />,
-        },
-        {
-          name: 'hours',
-          n: true,
-          from: HOURS,
-          cell: (o) => <Num value={hoursOf(asEnd(o), cat)} q="hours" />,
-        },
-        {
-          name: 'wait',
-          n: true,
-          from: WAIT,
-          cell: () => <Num value={recordOf(cat.settings, end.setting).wait_h} q="hours" />,
-        },
-        {
-          name: 'take',
-          quiet: true,
-          className: 'no-print',
-          cell: (o) =>
-            o.own || end.shared ? null : (
-              <Button
-                onClick={() => onTake(o)}
-                aria-label={`Take the ${recordOf(cat.ends, o.built.kind).name}`}
-              >
-                <Tick size={14} aria-hidden /> Take
-              </Button>
-            ),
-        },
+          className: o.own ? 'bg-chosen' : '',
+          headClass: o.own ? 'bg-chosen' : '',
+          cell: (m: Measure) => m.cell(o),
+        })),
       ]}
     />
   );

@@ -19,7 +19,7 @@ export function ReplaceTab({ line, end }: { line: Line; end: EndReport }) {
   const posts = [end.post, ...addedPosts(end)];
   const items = [
     ...posts.map((p) => [recordOf(cat.posts, p).name, 1, ''] as const),
-    ...fittings(end, cat).filter(([, n]) => n > 0).map(([id, n]) => [recordOf(cat.prices, id).name, n, id.startsWith('wire.') ? 'm' : ''] as const), // prettier-ignore
+    ...fittings(end, cat).filter(([, n]) => n > 0).map(([id, n]) => [id.startsWith('wire.') ? 'Brace wire' : id === 'staple' ? 'Staples' : recordOf(cat.prices, id).name, n, id.startsWith('wire.') ? 'm' : ''] as const), // prettier-ignore
     ['Joiner, one a strand', line.strands.length, ''] as const,
     ['Strainer or puller with two grips', 1, ''] as const,
   ];

@@ -13,8 +13,9 @@ import { Button } from '../../ui/parts/Button.js';
 import { Check, QuantityField, Select } from '../../ui/parts/controls.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 import { Num, useUnits } from '../../ui/parts/Num.js';
-import { LITRES, WAIT } from './origins.js';
+import { HOLDS, LITRES, WAIT } from './origins.js';
 import { ROLES, useFrost } from './place.js';
+import { Wait } from './Wait.js';
 
 const REASONS: Readonly<Record<SetReason, string>> = {
   drives: 'posts can be driven here, and a driven post holds best',
@@ -77,25 +78,26 @@ export function SettingTab({ line, end }: { line: Line; end: EndReport }) {
               </>
             ),
           },
-          { name: 'for it', className: 'label', cell: ({ id }) => recordOf(cat.settings, id).why },
           {
-            name: 'against it',
-            className: 'label',
+            name: 'for and against',
+            className: 'label min-w-[15rem]',
             cell: ({ id }) => {
+              const way = recordOf(cat.settings, id);
               const here = doubtsOf(id, asked, end.depth_m).map((d) => DOUBTS[d]);
               return (
                 <>
+                  {way.why} <em>Against:</em> {way.against}
                   {here.length > 0 && (
-                    <strong className="text-mend">Here: {here.join('; ')}. </strong>
+                    <strong className="text-mend"> Here: {here.join('; ')}.</strong>
                   )}
-                  {recordOf(cat.settings, id).against}
                 </>
               );
             },
           },
           {
-            name: 'holds, of driven',
+            name: 'holds',
             n: true,
+            from: HOLDS,
             cell: ({ id }) => <Num value={recordOf(cat.settings, id).shaft} q="percent" />,
           },
           { name: 'a hole takes', n: true, from: LITRES, cell: ({ id }) => { const f = fillOf(id, kind, end.depth_m, cat); return f.litres < 0.5 ? '–' : <Num value={f.litres} q="litre" />; } }, // prettier-ignore
@@ -109,7 +111,12 @@ export function SettingTab({ line, end }: { line: Line; end: EndReport }) {
               return bags > 0 ? `${bags} ${bags === 1 ? 'bag' : 'bags'}` : t > 0 ? <Num value={t} q="tonne" /> : '–'; // prettier-ignore
             },
           },
-          { name: 'wait', n: true, from: WAIT, cell: ({ id }) => { const h = recordOf(cat.settings, id).wait_h; return h === 0 ? 'none' : <Num value={h} q="hours" />; } }, // prettier-ignore
+          {
+            name: 'wait',
+            n: true,
+            from: WAIT,
+            cell: ({ id }) => <Wait hours={recordOf(cat.settings, id).wait_h} />,
+          },
           {
             name: 'take',
             quiet: true,

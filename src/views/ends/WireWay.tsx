@@ -1,25 +1,47 @@
 /** Which way the brace wire runs: the right diagonal, and beside it the wrong one, struck out. */
 import type { EndReport } from '../../core/report/schema.js';
 
-export function WireWay({ end }: { end: Pick<EndReport, 'wire' | 'side'> }) {
+export function WireWay({
+  end,
+  small = false,
+}: {
+  end: Pick<EndReport, 'wire' | 'side'>;
+  /** On a card: the two drawings alone. */
+  small?: boolean;
+}) {
+  const size = small ? 84 : 180;
   return (
     <figure>
-      <figcaption className="heading mb-1">Which way the brace wire runs</figcaption>
-      <div className="flex flex-wrap gap-6">
-        <Way right flip={end.side === 'before'} both={end.wire === 'both'} />
-        <Way right={false} flip={end.side === 'before'} both={false} />
+      <figcaption className={small ? 'font-semibold' : 'heading mb-1'}>
+        Which way the brace wire runs
+      </figcaption>
+      <div className={`flex flex-wrap ${small ? 'gap-2' : 'gap-6'}`}>
+        <Way size={size} right flip={end.side === 'before'} both={end.wire === 'both'} />
+        <Way size={size} right={false} flip={end.side === 'before'} both={false} />
       </div>
-      <p className="label mt-1 max-w-[34rem]">
-        From the foot of the <strong>end</strong> post to the top of the <strong>brace</strong>{' '}
-        post: the fence pulls the end post over, and that diagonal is what grows longer. The other
-        one goes slack.{' '}
-        {end.wire === 'both' && 'Here both: the gate leans the other way than the fence pulls.'}
-      </p>
+      {!small && (
+        <p className="label mt-1 max-w-[34rem]">
+          From the foot of the <strong>end</strong> post to the top of the <strong>brace</strong>{' '}
+          post: the fence pulls the end post over, and that diagonal is what grows longer. The other
+          one goes slack.{' '}
+          {end.wire === 'both' && 'Here both: the gate leans the other way than the fence pulls.'}
+        </p>
+      )}
     </figure>
   );
 }
 
-function Way({ right, flip, both }: { right: boolean; flip: boolean; both: boolean }) {
+function Way({
+  size,
+  right,
+  flip,
+  both,
+}: {
+  size: number;
+  right: boolean;
+  flip: boolean;
+  both: boolean;
+}) {
   const X = (x: number) => (flip ? 180 - x : x);
   const line = (a: readonly [number, number], b: readonly [number, number]) => `M${X(a[0])} ${a[1]}L${X(b[0])} ${b[1]}`; // prettier-ignore
   const good = line([40, 92], [120, 40]);
@@ -28,8 +50,8 @@ function Way({ right, flip, both }: { right: boolean; flip: boolean; both: boole
   return (
     <svg
       viewBox="0 0 180 140"
-      width={180}
-      height={140}
+      width={size}
+      height={(size * 140) / 180}
       role="img"
       aria-label={right ? 'Right' : 'Wrong'}
     >

@@ -95,3 +95,9 @@ export const HINGE: Origin = {
     { name: 'Between the pins, m', path: 'defaults.gate.hingeSpacing.value' },
   ],
 };
+
+export const HOLDS: Origin = {
+  kind: 'default',
+  title: 'Holds against being pulled out',
+  source: 'Share of what a driven post holds by friction, from memory and judgement',
+};

@@ -247,9 +247,8 @@ function countOrigin(s: Supply) {
       quantity: 'percent' as const,
     });
     inputs.push({
-      name: 'Diagonal of one brace',
-      path: 'defaults.end.braceWire.value',
-      quantity: 'tape' as const,
+      name: 'Legs of a brace wire, and one more',
+      path: 'defaults.ends.legs.value',
     });
   }
   if (s.id === 'staple')

@@ -14,6 +14,7 @@ import { keys } from './keys.js';
 import { placed } from './placed.js';
 import { baysTooLong } from './rules/baysTooLong.js';
 import { bendUnbraced } from './rules/bendUnbraced.js';
+import { gradeBreaks } from './rules/gradeBreak.js';
 import { postBarred } from './rules/postBarred.js';
 import { postShort } from './rules/postShort.js';
 import { postUnsuited } from './rules/postUnsuited.js';
@@ -80,5 +81,5 @@ export const posts = {
     const dropper = line.dropper && recordOf(cat.droppers, line.dropper.kind).price;
     return [...out, ...(dropper ? [[dropper, layout.droppers.length] as const] : [])];
   },
-  rules: [postShort, postUnsuited, baysTooLong, postBarred, bendUnbraced],
+  rules: [postShort, postUnsuited, baysTooLong, postBarred, bendUnbraced, gradeBreaks],
 };

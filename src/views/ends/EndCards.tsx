@@ -1,0 +1,163 @@
+/** The ends of a line on paper, one A5 card each, to be built from in the field. */
+import { ArrowLeft, Printer } from 'lucide-react';
+import { useMemo } from 'react';
+import { say, type Units } from '../../core/base/units.js';
+import { addedPosts, fittings, holeTakes } from '../../core/ends/takes.js';
+import { stepsOf } from '../../core/ends/steps.js';
+import { catalogue, recordOf, withOverrides, type Catalogue } from '../../core/plan/catalogue.js';
+import type { Line, Plan } from '../../core/plan/schema.js';
+import type { EndReport } from '../../core/report/schema.js';
+import { Button } from '../../ui/parts/Button.js';
+import { OnLoaded, type Loaded } from '../print/OnLoaded.js';
+import { Elevation } from './Elevation.js';
+import { hoursOf } from './EndTab.js';
+import { judgedOf, ROLES, SIDE_WORDS, worst } from './place.js';
+import { waitWords } from './Wait.js';
+import { WireWay } from './WireWay.js';
+
+const A5 = { w: 148, h: 210 } as const;
+
+export function EndCards({ id }: { id: string }) {
+  return (
+    <OnLoaded id={id} words="Drawing the ends …">
+      {(loaded) => <Cards id={id} {...loaded} />}
+    </OnLoaded>
+  );
+}
+
+function Cards({ id, plan, report }: { id: string } & Loaded) {
+  const asked = new URLSearchParams(location.search);
+  const line = plan.lines[asked.get('line') ?? ''];
+  const cat = useMemo(() => withOverrides(catalogue, plan.overrides, plan.units), [plan]);
+  const all = line ? (report.lines[line.id]?.ends ?? []) : [];
+  return (
+    <main>
+      <style>{`@page { size: ${A5.w}mm ${A5.h}mm; margin: 0 } @media print { html, body { background: white } .a5 { margin: 0 !important; border: 0 !important; break-after: page } }`}</style>
+      <div className="no-print border-rule bg-panel sticky top-0 z-10 flex flex-wrap items-center gap-3 border-b p-3">
+        <a className="button" href={`/p/${id}/ends`}>
+          <ArrowLeft size={14} aria-hidden /> Ends
+        </a>
+        <h1 className="heading">Ends of {line?.name ?? plan.name}</h1>
+        <Button strong onClick={() => print()}>
+          <Printer size={14} aria-hidden /> Print
+        </Button>
+        <p className="label">
+          {all.length} {all.length === 1 ? 'end' : 'ends'}, one A5 card each.
+        </p>
+      </div>
+      {line && all.length > 0 ? (
+        all.map((end, k) => (
+          <Card
+            key={`${end.at_m} ${end.side}`}
+            end={end}
+            card={[k + 1, all.length]}
+            line={line}
+            plan={plan}
+            cat={cat}
+          />
+        ))
+      ) : (
+        <p role="alert" className="p-6">
+          {line ? 'No strands yet: nothing pulls at its ends.' : 'There is no such line.'}
+        </p>
+      )}
+    </main>
+  );
+}
+
+interface CardProps {
+  readonly end: EndReport;
+  readonly card: readonly [number, number];
+  readonly line: Line;
+  readonly plan: Plan;
+  readonly cat: Catalogue;
+}
+
+function Card({ end, card, line, plan, cat }: CardProps) {
+  const units: Units = plan.units;
+  const w = worst(end);
+  const judged = judgedOf(end, cat);
+  const lengths = { metres: (m: number) => say(m, 'tape', units), mm: (m: number) => say(m, 'height', units) }; // prettier-ignore
+  const wait = recordOf(cat.settings, end.setting).wait_h;
+  return (
+    <section
+      className="a5 border-rule mx-auto my-4 flex flex-col border bg-white p-[9mm] text-black"
+      style={{ width: `min(${A5.w}mm, 100%)`, minHeight: `${A5.h - 1}mm` }}
+      aria-label={`Card ${card[0]}: ${say(end.at_m, 'length', units)}`}
+    >
+      <header className="flex items-baseline justify-between border-b border-black pb-1">
+        <h2 className="text-[1.1rem] font-semibold">
+          <bdi>{line.name}</bdi>, {say(end.at_m, 'length', units)}:{' '}
+          {recordOf(cat.ends, end.kind).name}
+        </h2>
+        <span className="text-[0.8rem] whitespace-nowrap">
+          {card[0]} / {card[1]}
+        </span>
+      </header>
+      <p className="text-[0.82rem]">
+        {ROLES[end.role] ?? end.role} {SIDE_WORDS[end.side]};{' '}
+        {recordOf(cat.soils, end.soil).name.toLowerCase()}; {end.strands.length} strands pull with{' '}
+        {say(end.pull_N, 'force', units)} on the coldest night.
+      </p>
+      {(w.share > 1 || end.wire === 'brace') && (
+        <p className="mt-1 font-semibold">
+          {end.wire === 'brace'
+            ? 'The brace wire of this plan runs the WRONG way: look at the plan before you build it.'
+            : 'As planned this end does not hold: look at the plan before you build it.'}
+        </p>
+      )}
+      <div className="mt-1">
+        <Elevation end={end} forces={judged.forces} units={units} cat={cat} width={500} />
+      </div>
+      <div className="mt-1 grid grid-cols-[1.9fr_1fr] gap-4 text-[0.78rem] leading-snug">
+        <div>
+          <h3 className="font-semibold">Build</h3>
+          <ol className="list-decimal space-y-[2px] pl-4">
+            {stepsOf(end, lengths, cat).map((s, k) => (
+              <li key={k}>{s}</li>
+            ))}
+          </ol>
+        </div>
+        <div>
+          <h3 className="font-semibold">Take</h3>
+          <ul className="list-disc pl-4">
+            {takeOf(end, units, cat).map((t) => (
+              <li key={t}>{t}</li>
+            ))}
+          </ul>
+          <p className="mt-1">
+            {say(hoursOf(end, cat), 'hours', units)} of work
+            {wait > 0 ? `, then wait ${waitWords(wait)}` : ''}.
+          </p>
+          {(end.kind === 'h' || end.kind === 'double-h') && (
+            <div className="mt-2">
+              <WireWay end={{ ...end, wire: end.wire === 'both' ? 'both' : 'end' }} small />
+            </div>
+          )}
+        </div>
+      </div>
+      <footer className="mt-auto flex justify-between gap-4 pt-1 text-[0.7rem]">
+        <span>
+          <bdi>{plan.name}</bdi>
+          {plan.invented ? ', invented' : ''}. Eyes, gloves; stand away from a tight wire; find
+          buried services first. Local practice first; above a great pull an engineer.
+        </span>
+        <span className="whitespace-nowrap">{end.hand ? 'set by hand' : 'as proposed'}</span>
+      </footer>
+    </section>
+  );
+}
+
+/** Posts, fittings, and what the holes take, in words. */
+function takeOf(end: EndReport, units: Units, cat: Catalogue): string[] {
+  const posts = [end.post, ...addedPosts(end)];
+  const many = [...new Set(posts)].map((p) => `${posts.filter((q) => q === p).length} × ${recordOf(cat.posts, p).name.toLowerCase()}`); // prettier-ignore
+  const items = fittings(end, cat)
+    .filter(([, n]) => n > 0)
+    .map(([id, n]) => id.startsWith('wire.') ? `${say(n, 'length', units)} of brace wire` : id === 'staple' ? `${Math.ceil(n)} staples` : `${Math.ceil(n)} × ${recordOf(cat.prices, id).name.toLowerCase()}`); // prettier-ignore
+  const holes = new Map<string, number>();
+  for (const p of posts)
+    for (const [id, n] of holeTakes(end.setting, p, end.depth_m, cat)) holes.set(id, (holes.get(id) ?? 0) + n); // prettier-ignore
+  const filled = [...holes].filter(([, n]) => n > 0).map(([id, n]) => id === 'gravel' ? `${say(n, 'tonne', units)} of gravel` : `${Math.ceil(n - 1e-9)} bags of mix`); // prettier-ignore
+  return [...many, ...items, ...filled];
+}
