@@ -385,7 +385,7 @@ thing('mains', 'mains', 'Supply in the barn', [at(470, 176)]);
 thing('old', 'oldFence', 'Old netting', [at(226, 612), at(272, 618), at(336, 606)], { barbed: false }); // prettier-ignore
 thing('crag', 'obstacle', 'Crag', [at(604, 600), at(622, 596), at(628, 618), at(608, 622)]); // prettier-ignore
 thing('ash', 'tree', 'Old ash', [at(214, 180)], { width_m: 11 });
-thing('haugh', 'soil', 'Burn haugh', [at(590, 40), at(1010, 40), at(1010, 150), at(590, 150)], { soil: 'sand' }); // prettier-ignore
+thing('haugh', 'soil', 'Burn haugh', [at(944, 84), at(990, 84), at(990, 112), at(944, 112)], { soil: 'sand' }); // prettier-ignore
 thing('scree', 'soil', 'Scree', [at(470, 600), at(720, 590), at(760, 712), at(480, 716)], { soil: 'stony' }); // prettier-ignore
 const trough = (id: string, name: string, p: Point) => thing(id, 'water', name, [p]);
 trough('w1', 'Terrace trough', on(lines['terrace']!, 216, 220));

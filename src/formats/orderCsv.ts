@@ -1,4 +1,5 @@
 /** The order list as CSV. */
+import { round } from '../core/base/numbers.js';
 import Papa from 'papaparse';
 import { say } from '../core/base/units.js';
 import type { Catalogue } from '../core/plan/catalogue.js';
@@ -58,7 +59,7 @@ function placesText(
   { places = {}, unit }: Supply,
   { lines, units }: Pick<Plan, 'lines' | 'units'>,
 ) {
-  const amount = (n: number) => (unit === 'm' ? say(n, 'tape', units) : String(n));
+  const amount = (n: number) => (unit === 'm' ? say(n, 'tape', units) : String(round(n, 2)));
   return Object.entries(places)
     .map(
       ([line, at]) =>

@@ -74,7 +74,7 @@ test('the whole job by keyboard alone: drawn, gated, fed, stranded, placed, coun
   await expect(page.getByRole('slider')).toHaveAttribute('aria-valuetext', /ground/);
 
   // The next finding, from anywhere; its mend is shown and taken, and undone beside the words.
-  await key('7');
+  await key('8');
   await expect(page.locator('[data-total]')).not.toHaveText('');
   await key('n');
   await expect(page.locator('[data-cause][class*=bg-chosen]')).toHaveCount(1);
@@ -250,7 +250,16 @@ test('in feet no metric unit stands on any step, tab, finding or paper', async (
       where,
     ).toEqual([]);
   };
-  for (const step of ['land', 'strands', 'section', 'power', 'joins', 'strain', 'supplies']) {
+  for (const step of [
+    'land',
+    'strands',
+    'section',
+    'power',
+    'joins',
+    'ends',
+    'strain',
+    'supplies',
+  ]) {
     await page.goto(`/p/${id}/${step}`);
     await figures(page);
     for (const fold of await page.locator('main details').all()) await fold.evaluate((d: HTMLDetailsElement) => void (d.open = true)); // prettier-ignore
@@ -276,7 +285,16 @@ test('every step prints as a document, and the papers have no accessibility faul
 }) => {
   test.slow();
   const id = await open(page, 'strands');
-  for (const step of ['strands', 'section', 'power', 'joins', 'strain', 'supplies', 'land']) {
+  for (const step of [
+    'strands',
+    'section',
+    'power',
+    'joins',
+    'ends',
+    'strain',
+    'supplies',
+    'land',
+  ]) {
     await page.goto(`/p/${id}/${step}`);
     await figures(page);
     await page.emulateMedia({ media: 'print' });
@@ -340,7 +358,7 @@ test('the map and the panes stay as they were left while steps come and go', asy
   await page.keyboard.press('3');
   await expect.poll(side).toBeCloseTo(own, 0);
   // And after a step that has none.
-  await page.keyboard.press('7');
+  await page.keyboard.press('8');
   await page.keyboard.press('1');
   await expect.poll(side).toBeGreaterThan(own + 40);
 });

@@ -91,10 +91,12 @@ interface Saved {
         vertices: { e: number; n: number; kind: string }[];
         strands: { height_m: number }[];
         joins?: { ties: { switch?: true }[] }[];
+        ends?: object[];
       }
     >;
-    gates: Record<string, { at_m: number; cable: boolean; depth_m?: number }>;
+    gates: Record<string, { line: string; at_m: number; cable: boolean; depth_m?: number }>;
     connectors?: string;
+    frost_m?: number;
     energisers: Record<string, { line: string | null; model: string; rods: number }>;
     units: string;
   };

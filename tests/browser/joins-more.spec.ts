@@ -10,7 +10,7 @@ const yard = async (page: Page, tab: string) => {
 };
 const supply = async (page: Page, item: string) => {
   await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-  await page.keyboard.press('7');
+  await page.keyboard.press('8');
   return page.locator(`[data-supply="${item}"]`);
 };
 

@@ -71,7 +71,7 @@ test('another kind of connector is counted on Supplies, and its ageing is told',
   await kinds.getByRole('button', { name: 'Take: Open tap crimp' }).click();
   await saved(page);
   expect((await stored(page, id)).plan.connectors).toBe('tap');
-  await page.keyboard.press('7');
+  await page.keyboard.press('8');
   await expect(page.getByText('Open tap crimp').first()).toBeVisible();
 });
 

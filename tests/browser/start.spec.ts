@@ -181,7 +181,7 @@ test('the whole job, from a noisy walk and a grid to the order list, in under si
   await button(/^All 5 lines/);
   await act(page.getByRole('button', { name: 'Take it' }).click());
   await saved(page);
-  await key('7');
+  await key('8');
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     act(page.getByRole('link', { name: 'Order list, CSV' }).click()),

@@ -110,8 +110,9 @@ test('imperial holds on every step, and is kept with the plan', async ({ page })
     ['2', /height, in/, /height, mm/],
     ['3', /ft/, /\d\s?m\b/],
     ['5', /\d\sin/, /\d\s?mm\b/],
-    ['6', /lbf/, /\d\s?N\b/],
-    ['7', /per ft/, /per m\b/],
+    ['6', /lbf ft|lbf/, /\d\s?Nm?\b/],
+    ['7', /lbf/, /\d\s?N\b/],
+    ['8', /per ft/, /per m\b/],
   ] as const) {
     await page.keyboard.press(key);
     const main = page.getByRole('main');
@@ -135,7 +136,7 @@ test('season and temperature switches change what is shown, and are kept by the 
   const wet = await strip.textContent();
   await page.getByRole('button', { name: 'driest', exact: true }).click();
   await expect(strip).not.toHaveText(wet!);
-  await page.keyboard.press('6');
+  await page.keyboard.press('7');
   await page.getByRole('button', { name: /^hot day/ }).click();
   await page.getByText('In figures: each run, each strand').click();
   await expect(page.getByRole('columnheader', { name: /sag hot/ })).toBeVisible();

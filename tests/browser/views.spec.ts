@@ -15,8 +15,9 @@ test('no view has an accessibility fault', async ({ page }) => {
     ['3', /Section/],
     ['4', /Power/],
     ['5', /Joins/],
-    ['6', /Strain/],
-    ['7', /Supplies/],
+    ['6', /Ends/],
+    ['7', /Strain/],
+    ['8', /Supplies/],
   ] as const) {
     await page.keyboard.press(key);
     await expect(page.getByRole('link', { name, exact: false }).first()).toHaveAttribute('aria-current', 'page'); // prettier-ignore

@@ -251,7 +251,8 @@ export const wrong: [string, Plan][] = [
   ['setting-unsuited', fed({ ends: [{ at_m: 0, setting: 'driven' }] }, { soil: 'stony' })],
   ['post-untreated', fed({ ends: [{ at_m: 0, wood: 'untreated' }] })],
   ['end-engineer', fed({ strands: strands(Array.from({ length: 16 }, (_, k) => 0.1 + 0.06 * k)), school: 'firm' })], // prettier-ignore
-  ['post-lifts', fed({})],
+  // A light post at the bottom of a dip.
+  ['post-lifts', fed({ placed: Array.from({ length: 53 }, (_, k) => ({ at_m: 8 + 5.52 * k + (k > 16 ? 0.16 : 0), kind: 'steel-180' })).map((p, k) => (k === 17 ? { ...p, at_m: 100 } : p)) })], // prettier-ignore
   ['clearance', fed({})],
   ...wrongOnLand,
 ];
@@ -272,6 +273,6 @@ const dip = (depth: number, width: number) => ({
 export const GROUND_OF: Record<string, Ground> = {
   'gate-swing': hillside,
   'off-ground': dip(1.4, 4),
-  'post-lifts': dip(2.6, 4),
+  'post-lifts': dip(1.4, 4),
   clearance: dip(0.85, 4.5),
 };

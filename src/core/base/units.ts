@@ -129,6 +129,7 @@ const SHAPES = {
   },
   years: same('years', 0),
   count: same('', 0),
+  bags: same('bags', 1),
 } satisfies Record<string, Record<Units, Shape>>;
 
 export type Quantity = keyof typeof SHAPES;

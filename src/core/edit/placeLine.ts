@@ -27,8 +27,8 @@ export function jobsOf(
   const line = plan.lines[id]!;
   const gates = Object.values(plan.gates).filter((g) => g.line === id);
   const profile = profileOf(line.vertices, ground, line.levels);
-  const { seconds } = endsAlong({ line, gates, joints, profile, land: plan, cat });
-  return runJobs(line, gates, ground, requirement, plan, cat, joints, seconds);
+  const { seconds, kinds } = endsAlong({ line, gates, joints, profile, land: plan, cat });
+  return runJobs(line, gates, ground, requirement, plan, cat, joints, { seconds, kinds });
 }
 
 /**

@@ -5,7 +5,7 @@ import { deflections, pointAt, stations } from '../plan/geometry.js';
 import type { Joint } from '../plan/meets.js';
 import type { Assembly, EndPlace, Gate, Line, Plan } from '../plan/schema.js';
 import { kindFor, outFor } from '../posts/kinds.js';
-import { fixedPosts, type Fixed, type Second } from '../posts/layout.js';
+import { fixedPosts, type EndKind, type Fixed, type Second } from '../posts/layout.js';
 import type { EndReport } from '../report/schema.js';
 import { gAt, sAtG, zAt, type Profile } from '../terrain/profile.js';
 import { schoolTension, strungAt, tensionAt } from '../wire/strain.js';
@@ -29,6 +29,8 @@ export interface EndsAlong {
   readonly ends: EndReport[];
   /** Brace posts, and posts at the feet of stays: posts of the run. */
   readonly seconds: readonly Second[];
+  /** What its end posts and bends want; of two sides the longer. */
+  readonly kinds: readonly EndKind[];
 }
 
 /** Places closer than this are one, m. */
@@ -71,7 +73,7 @@ const LOWEST_RAIL = 0.45;
 /** Both posts of every end, told apart from the run that they hold. */
 export function endsAlong(given: EndsGiven): EndsAlong {
   const { line, gates, joints, profile, land, cat } = given;
-  if (line.strands.length === 0) return { ends: [], seconds: [] };
+  if (line.strands.length === 0) return { ends: [], seconds: [], kinds: [] };
   const out_m = outFor(line.strands, cat);
   const fixed = fixedPosts({ ...line, out_m }, gates, joints);
   const at = stations(line.vertices);
@@ -182,7 +184,13 @@ export function endsAlong(given: EndsGiven): EndsAlong {
       if (!bend) seconds.push(...secondsOf(f.s, way, built, profile));
     }
   });
-  return { ends, seconds };
+  const kinds = new Map<number, string>();
+  for (const { at_m, post } of ends) {
+    const other = kinds.get(at_m);
+    const length = (id: string) => recordOf(cat.posts, id).length_m;
+    if (other === undefined || length(post) > length(other)) kinds.set(at_m, post);
+  }
+  return { ends, seconds, kinds: [...kinds].map(([s, kind]) => ({ s, kind })) };
 }
 
 /** What the plan says, or what is proposed where it says nothing. */

@@ -137,7 +137,7 @@ function optionsOf(kind: Built['kind'], w: Wanted, cat: Catalogue): Built[] {
   const posts = one ? [every.find(reaches) ?? every.at(-1)!] : every;
   const all = posts.flatMap((post) => {
     const first = usualBuilt(kind, w, cat, { post });
-    return depths(first.depth_m, deepest(post, w.out_m, cat)).flatMap(
+    return depths(first.depth_m, deepest(post, w.out_m, cat), figure(cat, 'ends.deepest')).flatMap(
       (depth_m) =>
       rails.map((n) => ({ ...first, depth_m, ...(railed ? { rail_m: railLength(n, w, cat) } : {}) })), // prettier-ignore
     );
@@ -150,8 +150,9 @@ function optionsOf(kind: Built['kind'], w: Wanted, cat: Catalogue): Built[] {
 /** The longest rail that a school asks for, in heights of the fence. */
 const LONGEST = 2.5;
 
-/** From a usual depth to the most that a post has, m. */
-function depths(usual: number, most: number): number[] {
+/** From a usual depth to the most that a post has, no further than anybody digs, m. */
+function depths(usual: number, has: number, digs: number): number[] {
+  const most = Math.min(has, Math.max(usual, digs));
   const out = [Math.max(0.2, Math.min(usual, most))];
   for (let d = usual + DEEPER; d <= most + 1e-9; d += DEEPER) out.push(d);
   return out;
@@ -159,17 +160,26 @@ function depths(usual: number, most: number): number[] {
 /** Posts go deeper by this at a time, m. */
 const DEEPER = 0.15;
 
-/** The end post and the longer ones of its family. */
-function longerPosts({ post }: Wanted, cat: Catalogue): string[] {
+/** The end post and the longer ones of its family, none longer than can be used. */
+function longerPosts({ post, out_m, ...w }: Wanted, cat: Catalogue): string[] {
   const own = recordOf(cat.posts, post);
+  const deep = Math.max(figure(cat, 'ends.deepest'), usualDepth(w, false, cat));
+  const most = out_m + deep + SPARE;
   return Object.entries(cat.posts)
     .filter(
       ([id, p]) =>
-        id === post || (p.use === own.use && p.family === own.family && p.length_m > own.length_m),
+        id === post ||
+        (p.use === own.use &&
+          p.family === own.family &&
+          p.length_m > own.length_m &&
+          p.length_m <= most),
     ) // prettier-ignore
     .sort(([, a], [, b]) => a.length_m - b.length_m)
     .map(([id]) => id);
 }
+
+/** A post may be so much longer than it need be, m: they are sold in steps. */
+const SPARE = 0.35;
 
 /**
  * The assembly that an end gets when nobody has chosen one: the first that holds in every part; where none does, the

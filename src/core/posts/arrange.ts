@@ -17,7 +17,7 @@ import { strungAt, tensionAt, wireOf } from '../wire/strain.js';
 import { placeGreedy, placeUniform } from './baselines.js';
 import { ANY_STOCK, equalBays, type HeldBay } from './bays.js';
 import { kindFor, longEnough, outFor } from './kinds.js';
-import { fixedPosts, longestBay, type Fixed, type PostedLine, type Second } from './layout.js';
+import { fixedPosts, longestBay, type Fixed, type PostedLine } from './layout.js';
 import type { Must, PlacedKind, Placement, PlacementInputs } from './limits.js';
 import { loosenings, type Loosening } from './loosen.js';
 import { place } from './placement.js';
@@ -60,10 +60,10 @@ export function runJobs(
   plan: Pick<Plan, 'soil' | 'things' | 'climate'>,
   cat: Catalogue,
   joints: readonly Joint[] = [],
-  seconds: readonly Second[] = [],
+  ends: Pick<PostedLine, 'seconds' | 'kinds'> = {},
 ): RunJob[] {
   if (bare.strands.length === 0) return [];
-  const line = { ...bare, out_m: outFor(bare.strands, cat), seconds };
+  const line = { ...bare, out_m: outFor(bare.strands, cat), ...ends };
   const profile = profileOf(line.vertices, ground, line.levels);
   const barred = barredOn(line, Object.values(plan.things ?? {}), cat);
   const fixed = fixedPosts(line, gates, joints);

@@ -26,6 +26,12 @@ export interface Fixed {
   readonly railed?: boolean;
 }
 
+/** The kind of post that an end wants. */
+export interface EndKind {
+  readonly s: number;
+  readonly kind: string;
+}
+
 /** A further post of an end: what carries the other end of its rail, or the foot of its stay. */
 export interface Second {
   readonly s: number;
@@ -52,6 +58,8 @@ export type PostedLine = Pick<
   readonly out_m: number;
   /** Further posts of its ends. */
   readonly seconds?: readonly Second[];
+  /** Kinds of the posts at its ends and bends, where nobody pinned another. */
+  readonly kinds?: readonly EndKind[];
 };
 
 /** Places closer than this are one post, m. */
@@ -221,6 +229,10 @@ export function fixedPosts(
       const { at_m: s, kind, equal = false } = pin;
       out.push({ s, role: 'line', strains: false, kind, equal });
     }
+  }
+  for (const { s, kind } of line.kinds ?? []) {
+    const own = out.findIndex((f) => Math.abs(f.s - s) <= SAME);
+    if (own >= 0) out[own] = { ...out[own]!, kind: out[own]!.kind ?? kind };
   }
   for (const { s, kind } of line.seconds ?? []) {
     const same = out.findIndex((f) => Math.abs(f.s - s) <= SAME);

@@ -86,8 +86,11 @@ export function supplyList(
       );
     } else if (item === 'cable' || item === 'conduit') {
       out.push(priced(item, Math.ceil(exact), 'm', lines, cat, ''));
+    } else if (item === 'gravel') {
+      out.push(priced(item, Math.ceil(exact * 10 - 1e-9) / 10, 't', lines, cat, ''));
     } else {
-      out.push(priced(item, Math.ceil(exact - 1e-9), 'each', lines, cat, ''));
+      const unit = item === 'concrete' ? 'bag' : 'each';
+      out.push(priced(item, Math.ceil(exact - 1e-9), unit, lines, cat, ''));
     }
   }
   for (const supply of out) {

@@ -210,7 +210,9 @@ function PlacesOf({
 }) {
   const lines = useSession((x) => x.plan.lines);
   const n = Object.values(places).reduce((sum, at) => sum + at.length, 0);
-  const q = s.unit === 'm' ? 'tape' : 'count';
+  // Mix and gravel are bought for several holes at once: a place has a part of a bag.
+  const q =
+    s.unit === 'm' ? 'tape' : s.unit === 't' ? 'tonne' : s.unit === 'bag' ? 'bags' : 'count';
   return (
     <details>
       <summary className="cursor-pointer py-1">

@@ -15,6 +15,7 @@ import { shortRun } from './rules/shortRun.js';
 
 export interface EndsPiece extends Shown<typeof keys> {
   readonly seconds: EndsAlong['seconds'];
+  readonly kinds: EndsAlong['kinds'];
 }
 
 export const ends = {

@@ -57,6 +57,7 @@ export const posts = {
       dropper: line.dropper,
       out_m: outFor(line.strands, cat),
       seconds: ends.seconds,
+      kinds: ends.kinds,
       gates,
       joints,
       profile: ground.profile,
