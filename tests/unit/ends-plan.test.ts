@@ -1,0 +1,160 @@
+/** Ends in a plan: set by hand, turned, given to others, counted; old plans brought up; gates. */
+import { describe, expect, it } from 'vitest';
+import { placeLine } from '../../src/core/edit/placeLine.js';
+import { asProposed, copyEnd, endsAlike, setAssembly, setEnd } from '../../src/core/edit/ending.js';
+import { reverseLine } from '../../src/core/edit/reshape.js';
+import { withEnd } from '../../src/core/ends/hand.js';
+import { gateFigures, gateLoads } from '../../src/core/ends/gates.js';
+import { catalogue } from '../../src/core/plan/catalogue.js';
+import type { Line, Plan } from '../../src/core/plan/schema.js';
+import { endCost } from '../../src/core/supplies/braceCost.js';
+import { openPlan } from '../../src/formats/planFile.js';
+import { edit } from '../../src/formats/patch.js';
+import { line, plan, report, strands } from './scene.js';
+import { fed, gate } from './wrong.js';
+
+const change = (p: Plan, recipe: (d: Plan) => void): Plan => edit(p, recipe).next;
+const ends = (p: Plan, id = 'a') => report(p).lines[id]!.ends;
+const supply = (p: Plan, id: string) => report(p).supplies.find((s) => s.id === id)?.quantity ?? 0;
+const on = (p: Plan, k = 0, id = 'a') => ({ line: id, end: ends(p, id)[k]! });
+
+describe('an end set by hand', () => {
+  it('stands in the list in order, keeps its other keys, and goes when nothing is left of it', () => {
+    const one = withEnd({}, 40, { after: { kind: 'h' } });
+    expect(one).toEqual([{ at_m: 40, after: { kind: 'h' } }]);
+    const two = withEnd({ ends: one! }, 10, { depth_m: 1.2 });
+    expect(two!.map((e) => e.at_m)).toEqual([10, 40]);
+    const more = withEnd({ ends: two! }, 40.02, { setting: 'gravel' });
+    expect(more![1]).toEqual({ at_m: 40, after: { kind: 'h' }, setting: 'gravel' });
+    expect(withEnd({ ends: one! }, 40, { after: undefined })).toBeUndefined();
+  });
+
+  it('decides what stands and what is bought; taken back it is as proposed', () => {
+    const p = fed({});
+    const rails = supply(p, 'end.rail');
+    const by = change(p, (d) => setAssembly(d, on(p), { kind: 'double-h' }));
+    expect(ends(by)[0]).toMatchObject({ kind: 'double-h', hand: true, reason: 'hand' });
+    expect(supply(by, 'end.rail')).toBe(rails + 1);
+    expect(supply(by, 'post.brace-240')).toBe(supply(p, 'post.brace-240') + 1);
+    // Its two brace posts are posts of the run, one rail after the other.
+    const posts = report(by)
+      .lines['a']!.posts.filter((x) => x.role === 'brace')
+      .map((x) => x.s_m);
+    expect(posts.slice(0, 2)).toEqual([2.4, 4.8].map((s) => expect.closeTo(s, 6) as number));
+    const back = change(by, (d) => asProposed(d, on(by)));
+    expect(back.lines['a']!.ends).toBeUndefined();
+    expect(ends(back)).toEqual(ends(p));
+  });
+
+  it('of another post and depth is bought as that', () => {
+    const p = change(fed({}), (d) => setEnd(d, 'a', 0, { post: 'end-300', depth_m: 1.4 }));
+    expect(ends(p)[0]).toMatchObject({ post: 'end-300', depth_m: 1.4 });
+    expect([supply(p, 'post.end-300'), supply(p, 'post.end-240')]).toEqual([1, 1]);
+  });
+
+  it('turned with its line it holds the same run', () => {
+    const p = fed({ ends: [{ at_m: 0, after: { kind: 'h', rail_m: 3 } }] });
+    const turned = change(p, (d) => reverseLine(d, 'a'));
+    expect(turned.lines['a']!.ends).toEqual([{ at_m: 300, before: { kind: 'h', rail_m: 3 } }]);
+    const [own, other] = [ends(p)[0]!, ends(turned).at(-1)!];
+    // The other way round the forces are the same.
+    expect(other.checks).toEqual(own.checks);
+    expect(other.pull_N).toBe(own.pull_N);
+  });
+
+  it('is given to ends alike, and to none that differs', () => {
+    const two = (b: Partial<Line>) => plan([line('a', [[0, 0], [200, 0]]), line('b', [[0, 50], [200, 50]], b)]); // prettier-ignore
+    const p = change(two({}), (d) => setAssembly(d, { line: 'a', end: ends(two({}))[0]! }, { kind: 'h', rail_m: 3 })); // prettier-ignore
+    const alike = endsAlike(on(p), report(p).lines);
+    expect(alike).toHaveLength(3);
+    const given = change(p, (d) => copyEnd(d, on(p), alike));
+    expect(ends(given, 'b').map((e) => e.rail_m)).toEqual([3, 3]);
+    const other = two({ strands: strands([0.4, 0.9]) });
+    expect(endsAlike(on(other), report(other).lines)).toHaveLength(1);
+  });
+
+  it('is refused where it names no post, or is out of order', () => {
+    const bad = fed({ ends: [{ at_m: 0, post: 'nothing' }] });
+    expect(() => openPlan(structuredClone(bad))).toThrow('/lines/a/ends/0/post');
+    const order = fed({ ends: [{ at_m: 300, depth_m: 1 }, { at_m: 0, depth_m: 1 }] }); // prettier-ignore
+    expect(() => openPlan(structuredClone(order))).toThrow('/lines/a/ends/1/at_m');
+  });
+});
+
+describe('what the ends take', () => {
+  it('both diagonals at gate posts, mix by the hole, nothing for what stands or is kept', () => {
+    const p = fed({}, { gates: gate(true) });
+    const wires = ends(p).map((e) => e.wire);
+    expect(wires).toEqual(['end', 'both', 'both', 'end']);
+    const stony = fed({}, { soil: 'stony' });
+    // Two posts an end, two thirds of a ring of 50 mm, half of it mix; 10 litres a bag.
+    const ring = (per: number, deep: number) => { const d = per / Math.PI; return ((Math.PI * ((d + 0.1) ** 2 - d * d)) / 4) * ((deep * 2) / 3) * 1000; }; // prettier-ignore
+    const [e] = ends(stony);
+    expect(e!.setting).toBe('wet');
+    const bags = (ring(0.53, e!.depth_m) + ring(0.37, e!.depth_m)) / 20;
+    expect(supply(stony, 'concrete')).toBe(Math.ceil(2 * bags));
+    expect(endCost(e!, catalogue)).toBeGreaterThan(27.5 + 15.2 + 11.4 + 2.2);
+    expect(supply(fed({ standing: true }), 'end.rail')).toBe(0);
+  });
+
+  it('the foot of a stay is the next post of the run, equal bays begin after it', () => {
+    const p = plan([
+      line(
+        'a',
+        [
+          [0, 0],
+          [100, 0],
+        ],
+        { strands: strands([0.4, 0.9]) },
+      ),
+    ]);
+    expect(ends(p)[0]).toMatchObject({ kind: 'stay', foot: 'post' });
+    const { posts, stretches } = report(p).lines['a']!;
+    expect(posts[1]).toMatchObject({ role: 'brace', kind: 'timber-210', s_m: 3 });
+    expect(stretches[1]).toMatchObject({ from_m: 3, to_m: 97, equal: true });
+    const block = change(p, (d) => setAssembly(d, on(p), { kind: 'stay', foot: 'block' }));
+    expect(report(block).lines['a']!.posts[1]!.role).toBe('line');
+    expect(supply(block, 'end.block')).toBe(1);
+  });
+
+  it('placed by the ground, brace posts stand and are no posts to be placed', () => {
+    const p = fed({});
+    const { patch } = placeLine(p, 'a', { kind: 'flat', z_m: 0 }, report(p).lines['a']!.requirement, catalogue); // prettier-ignore
+    const at = (patch![0]!.value as { at_m: number }[]).map((x) => x.at_m);
+    expect(Math.min(...at)).toBeGreaterThan(2.4);
+    expect(at.some((s) => Math.abs(s - 297.6) < 0.05)).toBe(false);
+  });
+});
+
+describe('a plan of version 1', () => {
+  it('has its own length of rail as heights of its fence from then on', () => {
+    const old = { ...structuredClone(fed({})), version: 1, overrides: { 'defaults.end.offsetPost.value': { value: 2.7, note: 'ours' } } }; // prettier-ignore
+    const { plan: now } = openPlan(old);
+    expect(now.version).toBe(2);
+    // The tallest strand stands at 0.9 m.
+    expect(now.overrides).toEqual({
+      'defaults.ends.railHeights.value': { value: 3, note: 'ours' },
+    });
+    expect(ends(now)[0]!.rail_m).toBeCloseTo(3, 6);
+  });
+});
+
+describe('a gate', () => {
+  const g = { id: 'g', name: 'Gate', line: 'a', at_m: 150, width_m: 4, cable: true };
+  it('has its leaf, its label with hinges or without, and its gap by the stock', () => {
+    const f = gateFigures(g, true, catalogue);
+    expect(f).toMatchObject({ opening_m: 4, leaf_kg: 56, gap_m: 0.08 });
+    expect([f.leaf_m, f.label_m]).toEqual([3.92, 3.92]);
+    expect(gateFigures({ ...g, gross: true }, false, catalogue)).toMatchObject({ label_m: 4, gap_m: 0.15 }); // prettier-ignore
+    const two = gateFigures({ ...g, leaves: 2 }, false, catalogue);
+    expect([two.leaf_kg, two.leaf_m]).toEqual([28, 1.92]);
+    // By hand: (56 x 1.96 + 80 x 3.92) kg m.
+    const loads = gateLoads(f, { strand_heights_m: [1], strand_tensions_N: [1000] }, 'end-240', catalogue.soils['clay']!, catalogue); // prettier-ignore
+    expect(loads.gate_moment_Nm).toBeCloseTo(9.80665 * (56 * 1.96 + 80 * 3.92), 3);
+    expect(loads.hinge_horizontal_force_N).toBeCloseTo(loads.gate_moment_Nm / 0.9, 3);
+  });
+  it('is a panel until it comes, with mesh and a live wire where they are wanted', () => {
+    const p = fed({}, { gates: { g: { ...g, later: true, mesh: true, live: true, leaves: 2 } } });
+    expect([supply(p, 'gate'), supply(p, 'gate.panel'), supply(p, 'gate.mesh'), supply(p, 'gate.live')]).toEqual([0, 1, 2, 2]); // prettier-ignore
+  });
+});
