@@ -88,13 +88,13 @@ await withDemo('4393', async (browser, address) => {
   await picture('power', '/p/hollin-scar/power', DESK, async (page) => {
     await page.locator('[data-worst=wet]').waitFor();
   });
-  await picture('power-unit', '/p/hollin-scar/power', DESK, async (page) => {
-    await page.getByRole('tab', { name: 'Unit' }).click();
-    await page.getByRole('button', { name: /^Two fences/ }).waitFor();
-  });
   await picture('joins', '/p/hollin-scar/joins', DESK, async (page) => {
     await choose('Steading yard')(page);
     await page.getByRole('group', { name: 'Places' }).getByRole('button', { name: /^78/ }).click();
+  });
+  await picture('ends', '/p/hollin-scar/ends', { width: 1280, height: 1000 }, async (page) => {
+    await choose('Burn side')(page);
+    await page.getByRole('group', { name: 'Ends' }).getByRole('button', { name: /^480/ }).click();
   });
   await picture('strain', '/p/hollin-scar/strain', DESK, choose('Ridge dyke'));
   await picture('supplies', '/p/hollin-scar/supplies', DESK);

@@ -227,6 +227,8 @@ export const wrong: [string, Plan][] = [
   ['unsaid', fed({ left: [] })],
   ['later', fed({ later: ['deer-farmed'] })],
   ['short-run', plan([line('a', [[0, 0], [300, 0], [300, 4]])], { energisers: { unit: energiser('a', 150) } })], // prettier-ignore
+  ['wire-insulates', fed({ strands: [...strands([0.15, 0.3, 0.45, 0.65]), { ...strands([0.9])[0]!, wire: 'mono' }] })], // prettier-ignore
+  ['wire-long-run', fed({ strands: [...strands([0.15, 0.3, 0.45, 0.65]), { ...strands([0.9])[0]!, wire: 'soft20', duty: 'cold', insulated: false }] })], // prettier-ignore
   [
     'grade-break',
     fed({

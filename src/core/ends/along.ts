@@ -8,6 +8,7 @@ import { kindFor, outFor } from '../posts/kinds.js';
 import { fixedPosts, type EndKind, type Fixed, type Second } from '../posts/layout.js';
 import type { EndReport } from '../report/schema.js';
 import { gAt, sAtG, zAt, type Profile } from '../terrain/profile.js';
+import { isPanel } from '../wire/bottom.js';
 import { schoolTension, strungAt, tensionAt } from '../wire/strain.js';
 import type { Built } from './assembly.js';
 import { judge } from './judge.js';
@@ -54,7 +55,8 @@ export function strandPulls(
 ): Pulled {
   const bay = figure(cat, 'posts.minBay');
   return {
-    strand_heights_m: line.strands.map((s) => s.height_m),
+    // A net pulls with all its wires: at half its height.
+    strand_heights_m: line.strands.map((s) => (isPanel(s, cat) ? s.height_m / 2 : s.height_m)),
     strand_tensions_N: line.strands.map((s) =>
       tensionAt(strungAt(line, s.wire, cat), bay, s.wire, climate.cold_C, cat),
     ),
@@ -80,7 +82,7 @@ export function endsAlong(given: EndsGiven): EndsAlong {
   const turns = deflections(line.vertices);
   const bent = at.filter((_, k) => turns[k]! > STRAIGHT);
   const pulled = strandPulls(line, land.climate, cat);
-  const heights = pulled.strand_heights_m;
+  const heights = line.strands.map((s) => s.height_m);
   const limit = figure(cat, 'posts.bendLimit');
   const frost_m = frostOf(land, cat);
   const strung_N = schoolTension(line, cat);
@@ -163,7 +165,7 @@ export function endsAlong(given: EndsGiven): EndsAlong {
         against: made.against,
         soil: soilId,
         pull_N: pullOf(own).pull_total_N,
-        strands: heights.map((h, k) => [h, own.strand_tensions_N[k]!]),
+        strands: own.strand_heights_m.map((h, k) => [h, own.strand_tensions_N[k]!]),
         moment_Nm: pullOf(own).overturning_moment_Nm,
         grade: built.rail_m > 0 ? built.rise_m / built.rail_m : 0,
         rail_m: built.rail_m,

@@ -1,5 +1,6 @@
 /** Ends set by hand, in the list that a line keeps of them. */
-import type { EndPlace, Line } from '../plan/schema.js';
+import type { Assembly, EndPlace, Line } from '../plan/schema.js';
+import type { EndReport } from '../report/schema.js';
 
 /** Places closer than this are one, m. */
 const SAME = 0.05;
@@ -27,4 +28,15 @@ export function withEnd(
   const rest = (line.ends ?? []).filter((e) => e !== own);
   const all = Object.keys(next).length > 1 ? [...rest, next] : rest;
   return all.length > 0 ? all.sort((a, b) => a.at_m - b.at_m) : undefined;
+}
+
+/** The assembly of an end as it stands, to be set by hand with something else in it. */
+export function assemblyOf(e: Pick<EndReport, 'kind' | 'rail_m' | 'wire' | 'foot'>): Assembly {
+  const horizontal = e.kind === 'h' || e.kind === 'double-h';
+  return {
+    kind: e.kind,
+    ...(horizontal || e.kind === 'n' ? { rail_m: Math.round(e.rail_m * 100) / 100 } : {}),
+    ...(horizontal ? { wire: e.wire } : {}),
+    ...(e.kind === 'stay' ? { foot: e.foot } : {}),
+  };
 }

@@ -90,6 +90,8 @@ const WireSchema = Type.Object(
     mass_kg_per_m: Type.Optional(positive),
     EA_N: Type.Optional(positive),
     tension_N: Type.Optional(Type.Number({ description: 'strung no tighter than this' })),
+    runMost_m: Type.Optional(Type.Number({ description: 'on longer runs it stretches' })),
+    insulates: Type.Optional(Type.Boolean({ description: 'it carries no volts' })),
     diameter_mm: positive,
     tensile_MPa: positive,
     dc_ohm_per_km: positive,

@@ -1,4 +1,5 @@
 /** An end as it is built, seen from the side, drawn from the figures that are computed for it. */
+import type { ReactNode } from 'react';
 import { say, type Units } from '../../core/base/units.js';
 import { figure, type Catalogue } from '../../core/plan/catalogue.js';
 import type { Both, Built } from '../../core/ends/assembly.js';
@@ -282,40 +283,21 @@ function Arrow({
         markerEnd="url(#end-arrow)"
         fill="none"
       />
-      <text
-        x={f.of === 'pull' ? edge : tx}
-        y={ty}
-        textAnchor={anchor}
-        className="figure"
-        fontSize={12}
-        fill="var(--ink)"
-        stroke="var(--sheet)"
-        strokeWidth={3}
-        paintOrder="stroke"
-      >
+      <Written x={f.of === 'pull' ? edge : tx} y={ty} anchor={anchor}>
         {name} {say(f.N, 'force', units)}
-      </text>
+      </Written>
     </g>
   );
 }
 
-function Dim({ from, to, y, text }: { from: number; to: number; y: number; text: string }) {
+/** A length under a drawing. */
+export function Dim({ from, to, y, text }: { from: number; to: number; y: number; text: string }) {
   return (
     <g stroke="var(--soft)">
       <path d={`M${from} ${y}H${to}M${from} ${y - 5}v10M${to} ${y - 5}v10`} fill="none" />
-      <text
-        x={(from + to) / 2}
-        y={y - 4}
-        textAnchor="middle"
-        fontSize={12}
-        className="figure"
-        fill="var(--ink)"
-        stroke="var(--sheet)"
-        strokeWidth={3}
-        paintOrder="stroke"
-      >
+      <Written x={(from + to) / 2} y={y - 4} anchor="middle">
         {text}
-      </text>
+      </Written>
     </g>
   );
 }
@@ -339,7 +321,8 @@ function Deep({
   return <High x={x} from={Y(p.ground_m)} to={Y(p.foot_m)} text={text} left={side < 0} />;
 }
 
-function High({
+/** A height beside a drawing. */
+export function High({
   x,
   from,
   to,
@@ -355,19 +338,38 @@ function High({
   return (
     <g stroke="var(--soft)">
       <path d={`M${x} ${from}V${to}M${x - 5} ${from}h10M${x - 5} ${to}h10`} fill="none" />
-      <text
-        x={x + (left ? -6 : 6)}
-        y={(from + to) / 2 + 4}
-        textAnchor={left ? 'end' : 'start'}
-        fontSize={12}
-        className="figure"
-        fill="var(--ink)"
-        stroke="var(--sheet)"
-        strokeWidth={3}
-        paintOrder="stroke"
-      >
+      <Written x={x + (left ? -6 : 6)} y={(from + to) / 2 + 4} anchor={left ? 'end' : 'start'}>
         {text}
-      </text>
+      </Written>
     </g>
+  );
+}
+
+/** A figure on a drawing, clear of what lies under it. */
+export function Written({
+  x,
+  y,
+  anchor,
+  children,
+}: {
+  x: number;
+  y: number;
+  anchor: 'start' | 'middle' | 'end';
+  children: ReactNode;
+}) {
+  return (
+    <text
+      x={x}
+      y={y}
+      textAnchor={anchor}
+      fontSize={12}
+      className="figure"
+      fill="var(--ink)"
+      stroke="var(--sheet)"
+      strokeWidth={3}
+      paintOrder="stroke"
+    >
+      {children}
+    </text>
   );
 }

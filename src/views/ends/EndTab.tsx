@@ -3,6 +3,7 @@ import { Check as Tick, Undo2 } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { say } from '../../core/base/units.js';
 import { asProposed, copyEnd, endsAlike, setAssembly, setEnd } from '../../core/edit/ending.js';
+import { assemblyOf } from '../../core/ends/hand.js';
 import { optionsFor, type Option } from '../../core/ends/options.js';
 import { addedPosts } from '../../core/ends/takes.js';
 import { HELD_WORDS, reasonWords } from '../../core/ends/words.js';
@@ -141,14 +142,6 @@ export function EndTab({ line, end }: Props) {
     </section>
   );
 }
-
-/** What is kept of an end when it is set by hand. */
-const assemblyOf = (e: Pick<EndReport, 'kind' | 'rail_m' | 'wire' | 'foot'>): Assembly => ({
-  kind: e.kind,
-  ...(e.kind === 'h' || e.kind === 'double-h' || e.kind === 'n' ? { rail_m: Math.round(e.rail_m * 100) / 100 } : {}), // prettier-ignore
-  ...(e.kind === 'h' || e.kind === 'double-h' ? { wire: e.wire } : {}),
-  ...(e.kind === 'stay' ? { foot: e.foot } : {}),
-});
 
 function Worst({ end }: { end: EndReport }) {
   const w = end.checks.reduce((a, c) => (c.share > a.share ? c : a));

@@ -8,8 +8,9 @@ import type { EndReport } from '../../core/report/schema.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
 import { Check, QuantityField, Select } from '../../ui/parts/controls.js';
-import { Num } from '../../ui/parts/Num.js';
+import { Num, useUnits } from '../../ui/parts/Num.js';
 import { CutIn } from './CutIn.js';
+import { GateDrawing } from './GateDrawing.js';
 import { HINGE } from './origins.js';
 
 export function GatesTab({ line, end }: { line: Line; end: EndReport }) {
@@ -30,6 +31,7 @@ export function GatesTab({ line, end }: { line: Line; end: EndReport }) {
 
 function OfGate({ line, gate }: { line: Line; gate: Gate }) {
   const cat = useCatalogue();
+  const units = useUnits();
   const report = useSession((s) => s.report?.lines[line.id]);
   const small = report?.requirement?.small ?? false;
   const f = gateFigures(gate, small, cat);
@@ -97,6 +99,12 @@ function OfGate({ line, gate }: { line: Line; gate: Gate }) {
           onChange={(on) => set('later', on || undefined, 'panel')}
         />
       </div>
+      <GateDrawing
+        gate={gate}
+        of={f}
+        pin_N={loads ? loads.hinge_horizontal_force_N : null}
+        units={units}
+      />
       <dl className="grid max-w-[44rem] grid-cols-[auto_1fr] gap-x-4 gap-y-1">
         <dt className="label">Between the posts</dt>
         <dd>

@@ -5,7 +5,6 @@ import { JOIN_TOLERANCE } from '../../plan/geometry.js';
 import { rising } from '../door.js';
 import type { GroundPiece } from '../ground/index.js';
 import { lineStage, type Counted, type Door, type Items, type Shown } from '../part.js';
-import type { PostsPiece } from '../posts/index.js';
 import { keys } from './keys.js';
 import { placed } from './placed.js';
 import { concreteTimber, postUntreated, settingUnsuited } from './rules/material.js';
@@ -16,6 +15,8 @@ import { shortRun } from './rules/shortRun.js';
 export interface EndsPiece extends Shown<typeof keys> {
   readonly seconds: EndsAlong['seconds'];
   readonly kinds: EndsAlong['kinds'];
+  /** Places whose post another line brings, plan distance, m. */
+  readonly brought: readonly number[];
 }
 
 export const ends = {
@@ -64,14 +65,14 @@ export const ends = {
       const { pins, ends: hand, ...rest } = own;
       const line = { ...rest, ...(pins ? { pins } : {}), ...(hand ? { ends: hand } : {}) };
       const land = { soil, climate, ...(things ? { things } : {}), ...(frost_m === undefined ? {} : { frost_m }), ...(noDriver ? { noDriver } : {}) }; // prettier-ignore
-      return endsAlong({ line, gates, joints, profile, land, cat });
+      const brought = joints.filter((j) => j.shared).map((j) => j.s);
+      return { ...endsAlong({ line, gates, joints, profile, land, cat }), brought };
     },
   }),
   count({ line, cat, of }: Counted): Items {
     // Old wire that is kept hangs on ends that stand already.
     if (line.standing || line.strands.every((s) => s.kept)) return [];
-    const { ends: all } = (of as { ends: EndsPiece }).ends;
-    const { own } = (of as { posts: PostsPiece }).posts;
+    const { ends: all, brought } = (of as { ends: EndsPiece }).ends;
     const out: Items[number][] = [];
     const set = new Set<number>();
     for (const e of all) {
@@ -80,7 +81,7 @@ export const ends = {
       at(fittings(e, cat));
       for (const post of addedPosts(e)) at(holeTakes(e.setting, post, e.depth_m, cat));
       // The post itself is set once, by the line that brings it.
-      const brings = own.some((p) => Math.abs(p.s_m - e.at_m) <= JOIN_TOLERANCE);
+      const brings = !brought.some((s) => Math.abs(s - e.at_m) <= JOIN_TOLERANCE);
       if (brings && !set.has(e.at_m)) at(holeTakes(e.setting, e.post, e.depth_m, cat));
       set.add(e.at_m);
     }

@@ -26,6 +26,7 @@ import { leftDesign } from './rules/leftDesign.js';
 import { liveUninsulated } from './rules/liveUninsulated.js';
 import { nearBarbed } from './rules/nearBarbed.js';
 import { panelLive } from './rules/panelLive.js';
+import { wireInsulates, wireLongRun } from './rules/wireUnsuited.js';
 import { stepOver, topUnseen } from './rules/topOf.js';
 
 export type StrandsPiece = Shown<typeof keys>;
@@ -120,6 +121,8 @@ export const strands = {
   rules: [
     barbedLive,
     panelLive,
+    wireInsulates,
+    wireLongRun,
     barbedForHorses,
     nearBarbed,
     liveUninsulated,

@@ -1,7 +1,9 @@
 /** What the rules of ends share. */
 import { withEnd } from '../../../ends/hand.js';
+
+export { assemblyOf } from '../../../ends/hand.js';
 import { eachLine, onLine, type Found, type Mend, type Scene } from '../../../findings/rule.js';
-import type { EndPlace, Line, PatchStep } from '../../../plan/schema.js';
+import type { Line, PatchStep } from '../../../plan/schema.js';
 import type { EndReport } from '../../../report/schema.js';
 
 /** Ends that somebody is to build: not those of a fence that stands, nor of old wire alone. */
@@ -43,15 +45,6 @@ export function endPatch(
   if (!next) return line.ends ? [{ op: 'remove', path }] : [];
   return [{ op: line.ends ? 'replace' : 'add', path, value: next }];
 }
-
-/** The assembly of an end as it stands, to be set by hand with something else in it. */
-export const assemblyOf = (e: EndReport): NonNullable<EndPlace['before']> => ({
-  kind: e.kind,
-  ...(e.kind === 'h' || e.kind === 'double-h' || e.kind === 'n' ? { rail_m: round(e.rail_m) } : {}),
-  ...(e.kind === 'h' || e.kind === 'double-h' ? { wire: e.wire } : {}),
-  ...(e.kind === 'stay' ? { foot: e.foot } : {}),
-});
-const round = (m: number) => Math.round(m * 100) / 100;
 
 /** Takes back what was set by hand, where anything was. */
 export const asProposed = (line: Line, e: EndReport): Mend[] =>
