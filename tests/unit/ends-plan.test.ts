@@ -81,11 +81,77 @@ describe('an end set by hand', () => {
   });
 });
 
+describe('the ends of a line', () => {
+  it('a net pulls at half its height, a bend by both runs, a gate post away from the gate', () => {
+    const net = plan([line('a', [[0, 0], [100, 0]], { strands: [{ ...strands([0.9])[0]!, wire: 'woven', duty: 'cold', insulated: false }, ...strands([1.1])] })]); // prettier-ignore
+    expect(ends(net)[0]!.strands.map(([at]) => at)).toEqual([0.45, 1.1]);
+    const bent = plan([
+      line('a', [
+        [0, 0],
+        [100, 0],
+        [150, 50],
+      ]),
+    ]);
+    bent.lines['a']!.vertices[1]!.kind = 'bend';
+    const [first, bend] = ends(bent);
+    // 2 T sin(45 / 2) of every strand.
+    expect(bend).toMatchObject({ side: 'bend', role: 'bend' });
+    expect(bend!.pull_N / first!.pull_N).toBeCloseTo(2 * Math.sin(Math.PI / 8), 6);
+  });
+
+  it('a run of 2.5 m has one rail, bought once, both ways; one of 4 m a brace post between', () => {
+    const short = (m: number) =>
+      plan([
+        line('a', [
+          [0, 0],
+          [100, 0],
+          [100, m],
+        ]),
+      ]);
+    const own = (m: number) => ends(short(m)).filter((e) => e.shared);
+    expect(own(2.5).map((e) => [e.rail_m, e.second])).toEqual([[2.5, null], [2.5, null]].map(([r, s]) => [expect.closeTo(r as number, 6), s])); // prettier-ignore
+    expect(own(2.5).map((e) => e.wire)).toEqual(['both', 'both']);
+    expect(supply(short(2.5), 'end.rail')).toBe(3);
+    expect(supply(short(4), 'end.rail')).toBe(4);
+    expect(report(short(4)).lines['a']!.posts.filter((x) => x.role === 'brace')).toHaveLength(3);
+    expect(own(6)).toEqual([]);
+  });
+
+  it('two sides of a corner that want posts of two lengths get the longer', () => {
+    const p = plan([line('a', [[0, 0], [100, 0], [100, 100]], { strands: strands([0.2, 0.4, 0.6, 0.8, 1, 1.2]), school: 'tight' })], { soil: 'loam' }); // prettier-ignore
+    const at = ends(p).filter((e) => e.role === 'corner');
+    const long = Math.max(...at.map((e) => catalogue.posts[e.post]!.length_m));
+    const post = report(p).lines['a']!.posts.find((x) => x.role === 'corner')!;
+    expect(catalogue.posts[post.kind]!.length_m).toBe(long);
+    const mixed = change(p, (d) => setEnd(d, 'a', 100, { post: 'end-300' }));
+    expect(report(mixed).lines['a']!.posts.find((x) => x.role === 'corner')!.kind).toBe('end-300');
+  });
+
+  it('no post stands under a rail, however short the bays', () => {
+    const p = fed({ maxBay_m: 1 });
+    const inside = report(p).lines['a']!.posts.filter((x) => x.s_m > 0.01 && x.s_m < 2.39);
+    expect(inside).toEqual([]);
+    expect(report(fed({ placed: [{ at_m: 1.2, kind: 'steel-180' }, { at_m: 50, kind: 'steel-180' }] })).lines['a']!.posts.map((x) => x.s_m).slice(0, 3)).toEqual([0, 2.4, 50].map((s) => expect.closeTo(s, 6) as number)); // prettier-ignore
+  });
+
+  it('where the grade breaks on a crest a stout post stands of itself', () => {
+    const crest = fed({ levels: [{ at_m: 0, z_m: 0 }, { at_m: 90, z_m: 0 }, { at_m: 97, z_m: 3 }, { at_m: 104, z_m: 0 }, { at_m: 300, z_m: 0 }] }); // prettier-ignore
+    const stout = report(crest).lines['a']!.posts.filter((x) => x.kind === 'timber-210').map((x) => x.s_m); // prettier-ignore
+    expect(stout.length).toBeGreaterThan(0);
+    expect(stout.every((s) => s > 80 && s < 115)).toBe(true);
+    expect(report(fed({})).lines['a']!.posts.some((x) => x.kind === 'timber-210')).toBe(false);
+  });
+});
+
 describe('what the ends take', () => {
   it('both diagonals at gate posts, mix by the hole, nothing for what stands or is kept', () => {
     const p = fed({}, { gates: gate(true) });
     const wires = ends(p).map((e) => e.wire);
     expect(wires).toEqual(['end', 'both', 'both', 'end']);
+    // A second diagonal is five legs more: two full wraps and one for its ends.
+    const [plain, gated] = [fed({}), p].map((q) => report(q).supplies.find((s) => s.id === 'wire.ht25')!.lines['a']!); // prettier-ignore
+    const way = Math.hypot(2.4, 0.775);
+    expect(gated! - plain!).toBeGreaterThan(4 * 5 * way - 5 * 4);
     const stony = fed({}, { soil: 'stony' });
     // Two posts an end, two thirds of a ring of 50 mm, half of it mix; 10 litres a bag.
     const ring = (per: number, deep: number) => { const d = per / Math.PI; return ((Math.PI * ((d + 0.1) ** 2 - d * d)) / 4) * ((deep * 2) / 3) * 1000; }; // prettier-ignore

@@ -213,6 +213,36 @@ describe('whatever the end', () => {
   });
 });
 
+describe('each part that may give way', () => {
+  const b: Built = { kind: 'h', rail_m: 2.4, railHeight_m: 0.9, rise_m: 0, foot: 'post', wire: 'end', post: 'end-240', second: 'brace-240', depth_m: 0.9 }; // prettier-ignore
+  const pulled = strandsOf(5, 1, 1200);
+  const of = (built: Built, setting: string) =>
+    judge(built, pulled, { soil: clay, setting: catalogue.settings[setting]! }, catalogue);
+  const check = (built: Built, setting: string, part: string) => of(built, setting).checks.find((c) => c.of === part)!; // prettier-ignore
+  it('holds as its post is set: tamped 0.6 of driven, in concrete a thicker post', () => {
+    // By hand: 0.53 m round, 0.75 m of it in clay of 24 kPa, 34 kg of post.
+    const shaft = 0.53 * 0.75 * 24e3;
+    expect(check(b, 'driven', 'lift').gives).toBeCloseTo(shaft + 34 * 9.80665, 0);
+    expect(check(b, 'tamped', 'lift').gives).toBeCloseTo(0.6 * shaft + 34 * 9.80665, 0);
+    const [driven, tamped, concrete] = ['driven', 'tamped', 'concrete'].map((s) => check(b, s, 'foot').gives); // prettier-ignore
+    expect(tamped).toBe(driven);
+    expect(concrete).toBeGreaterThan(1.5 * driven!);
+  });
+  it('asks twice of a post alone, once and a half of one that is braced', () => {
+    const alone: Built = { ...b, kind: 'post', second: null };
+    expect(check(alone, 'driven', 'foot').safety).toBe(2);
+    expect(check(b, 'driven', 'foot').safety).toBe(1.5);
+    expect(check(alone, 'driven', 'foot').gives).toBeLessThan(0.5 * check(b, 'driven', 'foot').gives); // prettier-ignore
+  });
+  it('on a slope is that of a frame whose brace post stands higher', () => {
+    const i = { ...h({ n: 5, top: 1, T: 1200, L: 2.4 }), rise_m: 0.3, ...STIFF };
+    // Statics on the same slope, posts hinged: the frame of stiff posts must agree.
+    const stiff = { ...i, post_EI_Nm2: 1e6 };
+    expect(braceFrame(stiff, 1).rail_N[0]! / hBrace(i).rail_compression_N).toBeCloseTo(1, 3);
+    expect(-braceFrame(stiff, 1).ground_vertical_N[0]! / hBrace(i).end_post_uplift_N).toBeCloseTo(1, 3); // prettier-ignore
+  });
+});
+
 describe('what the ground gives beside a post', () => {
   it('is Broms’ figures for a short free pile in clay and sand', () => {
     // Source: Broms 1964 worked by hand from memory: clay, f = H/(9 su b), H(e + 1.5 b + f/2) = 2.25 su b g2.
@@ -285,6 +315,13 @@ describe('the end that is proposed', () => {
           last = rank;
         }
       }
+  });
+
+  it('of a great pull in frost is no N, of many slack strands an H, and never deeper than anybody digs', () => {
+    expect(propose(wanted(9, 1200, 'clay', { frost_m: 0.7 }), catalogue).built.kind).not.toBe('n');
+    expect(propose(wanted(8, 1000, 'clay'), catalogue).built.kind).toBe('h');
+    for (let n = 4; n < 10; n++)
+      expect(propose(wanted(n, 1800, 'sand', { post: 'end-370' }), catalogue).built.depth_m).toBeLessThanOrEqual(1.5 + 1e-9); // prettier-ignore
   });
 
   it('has depth below the frost, and a rail no longer than the room', () => {
