@@ -278,7 +278,7 @@ const wanted = (
     rise_m: 0,
     frost_m: 0.2,
     strung_N: school,
-    run_m: 200,
+    long: false,
     room_m: Infinity,
     gate: false,
     behind: true,
@@ -293,7 +293,7 @@ describe('the end that is proposed', () => {
     // Common practice: an H for five strands in clay; more than six tight ones, soft ground, frost, light pulls.
     expect(kind(5, 1000, 'clay')).toMatchObject({ reason: 'usual', built: { kind: 'h', depth_m: 0.9, wire: 'end' } }); // prettier-ignore
     expect(kind(7, 1500, 'clay')).toMatchObject({ reason: 'many', built: { kind: 'double-h' } });
-    expect(kind(6, 1500, 'clay', { run_m: 600 })).toMatchObject({ reason: 'long', built: { kind: 'double-h' } }); // prettier-ignore
+    expect(kind(6, 1500, 'clay', { long: true })).toMatchObject({ reason: 'long', built: { kind: 'double-h' } }); // prettier-ignore
     expect(kind(6, 1000, 'sand')).toMatchObject({ reason: 'soft', built: { kind: 'double-h' }, against: { of: 'lift' } }); // prettier-ignore
     expect(kind(4, 1000, 'clay', { frost_m: 0.7 })).toMatchObject({ reason: 'frost', built: { kind: 'n' } }); // prettier-ignore
     expect(kind(2, 1000, 'clay')).toMatchObject({ reason: 'light', built: { kind: 'stay', second: 'timber-210' } }); // prettier-ignore

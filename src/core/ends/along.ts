@@ -40,6 +40,8 @@ const SAME = 0.05;
 const BETWEEN = 0.5;
 /** A run up to this long is one rail, m. */
 const ONE_RAIL = 3;
+/** No rail is longer than this, m. */
+const ROOMY = 12;
 /** A turn up to this many degrees leaves a rail straight. */
 const STRAIGHT = 3;
 
@@ -146,8 +148,9 @@ export function endsAlong(given: EndsGiven): EndsAlong {
         rise_m: Math.round(rise_m * 20) / 20,
         frost_m,
         strung_N,
-        run_m,
-        room_m: Math.max(0.5, Math.min(room_m, rail)),
+        long: run_m > figure(cat, 'ends.longRun'),
+        // Beyond any rail it is all one: many ends are alike then.
+        room_m: shared ? rail : room_m > ROOMY ? Infinity : Math.max(0.5, room_m),
         gate: f.role === 'gate',
         behind: f.role !== 'gate',
       };

@@ -231,7 +231,7 @@ function pressed(b: Built, pulled: Pulled, own: Upright, up: number, EA_N: numbe
 }
 
 /** Nodes of a post below the ground; twice as many change no figure by 1 %. */
-const NODES = 7;
+const NODES = 14;
 
 const ofFrame = (f: ReturnType<typeof standing>, legs: number, up: number): Carried => ({
   rail_N: Math.max(0, -f.bars_N[0]!),

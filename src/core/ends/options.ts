@@ -59,7 +59,7 @@ export function wantedOf(
     rise_m: e.rise_m,
     frost_m,
     strung_N: 0,
-    run_m: 0,
+    long: false,
     room_m: e.shared ? e.rail_m : Infinity,
     gate: e.role === 'gate',
     behind: e.role !== 'gate',

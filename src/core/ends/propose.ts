@@ -20,9 +20,10 @@ export interface Wanted {
   readonly railHeight_m: number;
   readonly rise_m: number;
   readonly frost_m: number;
-  /** At what the strands are strung, N, and the length of the run, m. */
+  /** At what the strands are strung, N. */
   readonly strung_N: number;
-  readonly run_m: number;
+  /** Its run is longer than `ends.longRun`. */
+  readonly long: boolean;
   /** No rail is longer than this, m. */
   readonly room_m: number;
   readonly gate: boolean;
@@ -113,7 +114,7 @@ function ladder(w: Wanted, cat: Catalogue): Rung[] {
   const freezes = w.frost_m >= figure(cat, 'ends.frostDeep');
   const tight = w.strung_N >= figure(cat, 'ends.tight');
   const many = tight && w.pulled.strand_heights_m.length > figure(cat, 'ends.manyStrands');
-  const long = tight && w.run_m > figure(cat, 'ends.longRun');
+  const long = tight && w.long;
   return [
     ...(freezes && F <= 2 * light ? [rung('n', 'frost')] : []),
     // A gate swings on it: a stay holds one way only.
@@ -188,14 +189,11 @@ const SPARE = 0.35;
 export function propose(w: Wanted, cat: Catalogue): Proposed {
   const on = { soil: w.soil, setting: recordOf(cat.settings, w.setting) };
   const of = (built: Built) => ({ built, judged: judge(built, w.pulled, on, cat) });
-  const holds = ({ judged }: { judged: Judged }) => judged.weakest.share <= 1;
   let against: HoldCheck | null = null;
   let nearest: Omit<Proposed, 'reason' | 'against'> | null = null;
   for (const { reason, options } of ladder(w, cat)) {
-    const strongest = of(options.at(-1)!);
-    // Where the strongest of a kind does not hold, none does; but a long rail buckles where a shorter one does not.
-    const first = holds(strongest) || strongest.judged.weakest.of === 'rail' ? (options.slice(0, -1).map(of).find(holds) ?? strongest) : strongest; // prettier-ignore
-    if (holds(first)) {
+    const { first, strongest } = firstOf(options, of);
+    if (first) {
       const asked = pullOf(w.pulled).pull_total_N > figure(cat, 'ends.engineer');
       return { ...first, reason: asked ? 'engineer' : against ? failed(reason) : reason, against };
     }
@@ -204,6 +202,27 @@ export function propose(w: Wanted, cat: Catalogue): Proposed {
   }
   return { ...nearest!, reason: 'none', against };
 }
+
+/** The first of a kind that holds, in as few tries as will do, and the strongest that was tried. */
+function firstOf<T extends { readonly judged: Judged }>(
+  options: readonly Built[],
+  of: (built: Built) => T,
+): { readonly first: T | null; readonly strongest: T } {
+  const usual = of(options[0]!);
+  if (holds(usual) || options.length === 1)
+    return { first: holds(usual) ? usual : null, strongest: usual };
+  const strongest = of(options.at(-1)!);
+  // Where the strongest does not hold, none does; but a long rail buckles where a shorter one does not.
+  if (!holds(strongest) && strongest.judged.weakest.of !== 'rail')
+    return { first: null, strongest };
+  for (const built of options.slice(1, -1)) {
+    const one = of(built);
+    if (holds(one)) return { first: one, strongest };
+  }
+  return { first: holds(strongest) ? strongest : null, strongest };
+}
+
+const holds = ({ judged }: { readonly judged: Judged }): boolean => judged.weakest.share <= 1;
 
 /** Why an assembly stands where a lighter one did not hold. */
 const failed = (reason: EndReport['reason']): EndReport['reason'] => reason === 'bend' || reason === 'steel' ? reason : 'soft'; // prettier-ignore
