@@ -4,6 +4,7 @@ import { placeLine } from '../../src/core/edit/placeLine.js';
 import { asProposed, copyEnd, endsAlike, setAssembly, setEnd } from '../../src/core/edit/ending.js';
 import { reverseLine } from '../../src/core/edit/reshape.js';
 import { withEnd } from '../../src/core/ends/hand.js';
+import { stepsOf } from '../../src/core/ends/steps.js';
 import { gateFigures, gateLoads } from '../../src/core/ends/gates.js';
 import { catalogue } from '../../src/core/plan/catalogue.js';
 import type { Line, Plan } from '../../src/core/plan/schema.js';
@@ -202,6 +203,46 @@ describe('a plan of version 1', () => {
       'defaults.ends.railHeights.value': { value: 3, note: 'ours' },
     });
     expect(ends(now)[0]!.rail_m).toBeCloseTo(3, 6);
+  });
+});
+
+describe('the steps of a card', () => {
+  const say = { metres: (m: number) => `${m.toFixed(2)} m`, mm: (m: number) => `${Math.round(m * 1000)} mm`, newtons: (n: number) => `${Math.round(n)} N` }; // prettier-ignore
+  const steps = (p: Plan, k = 0) => {
+    const e = ends(p)[k]!;
+    return stepsOf(e, say, catalogue, 800).join('\n');
+  };
+  it('say where each thing goes, the wire from the foot of the end post, and what it is twisted to', () => {
+    const own = steps(fed({}));
+    expect(own).toMatch(/foot of the END post, 100 mm up/);
+    expect(own.indexOf('END post')).toBeLessThan(own.indexOf('top of the BRACE post'));
+    for (const words of [
+      '2.40 m from it',
+      '775 mm above',
+      '125 mm',
+      '250 mm',
+      'two full wraps',
+      'Half-drive',
+      'about 800 N a leg',
+      'Drive it',
+    ])
+      // prettier-ignore
+      expect(own, words).toContain(words);
+    // The strands are tensioned last of all.
+    expect(own.trim().split('\n').at(-1)).toContain('only then tension them');
+  });
+  it('follow kind, setting and gate', () => {
+    const gated = fed({}, { gates: gate(true) });
+    expect(steps(gated, 1)).toContain('second brace wire');
+    expect(steps(gated, 0)).not.toContain('second brace wire');
+    const by = (kind: 'n' | 'stay' | 'tie-back' | 'post') => steps(change(fed({}), (d) => setAssembly(d, on(fed({})), { kind }))); // prettier-ignore
+    expect(by('n')).toContain('tie wire along the ground');
+    expect(by('stay')).toContain('equal bays begin after it');
+    expect(by('tie-back')).toContain('trench');
+    expect(by('post')).toContain('leaning 2.5 degrees');
+    const concrete = change(fed({}), (d) => setEnd(d, 'a', 0, { setting: 'concrete' }));
+    expect(steps(concrete)).toContain('stop 200 mm below the surface');
+    expect(steps(concrete)).toContain('Wait 7 days');
   });
 });
 

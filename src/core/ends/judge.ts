@@ -72,6 +72,10 @@ export function judge(b: Built, pulled: Pulled, on: Stand, cat: Catalogue): Judg
   return { forces, checks, weakest: checks.reduce((a, c) => (c.share > a.share ? c : a)) };
 }
 
+/** To what a leg of the brace wire, the tie or the guy is twisted or ratcheted, N; 0 without one. */
+export const twistOf = ({ hinged, embedded }: Both, cat: Catalogue): number =>
+  figure(cat, 'ends.twist') * Math.max(embedded.leg_N, hinged?.leg_N ?? 0);
+
 /** Concrete round a post is as good as a thicker post; what is tamped in is ground again. */
 const setWidth = (setting: Setting): number => (setting.wait_h >= 24 ? setting.room_m : 0);
 

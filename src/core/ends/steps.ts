@@ -2,19 +2,26 @@
 import { figure, recordOf, type Catalogue } from '../plan/catalogue.js';
 import type { EndReport } from '../report/schema.js';
 
-/** How lengths are said: in the property's units. */
-export interface Lengths {
+/** How quantities are said: in the property's units. */
+export interface Saying {
   metres(m: number): string;
   mm(m: number): string;
+  newtons(n: number): string;
 }
 
-/** The steps in their order; `e` as it is to be built. */
-export function stepsOf(e: EndReport, say: Lengths, cat: Catalogue): string[] {
+/**
+ * The steps in their order.
+ * @param e as it is to be built
+ * @param twist_N what each leg of its brace wire is twisted to
+ */
+export function stepsOf(e: EndReport, say: Saying, cat: Catalogue, twist_N: number): string[] {
   const post = recordOf(cat.posts, e.post);
   const deep = say.metres(e.depth_m);
   const where = `${say.metres(e.rail_m)} from it along the fence`;
   const set = settingSteps(e, say, cat);
   const railed = e.kind === 'h' || e.kind === 'double-h';
+  // Two ends over one rail press on each other: their wires only keep the posts square.
+  const about = twist_N < 1 ? '' : `, about ${say.newtons(twist_N)} a leg`;
   const lean = figure(cat, 'ends.lean');
   const first = `Set the end post (${post.name.toLowerCase()}) ${deep} deep, ${e.kind === 'post' || e.kind === 'stay' ? `leaning ${lean} degrees against the pull: it comes upright under load` : 'upright'}. ${set}`;
   const rail = say.mm(e.railHeight_m);
@@ -34,9 +41,9 @@ export function stepsOf(e: EndReport, say: Lengths, cat: Catalogue): string[] {
       `Drive a pin of ${say.mm(0.125)} into the end post, half of it left out; lift the rail onto it; drive a pin of ${say.mm(0.25)} through the brace post into the rail, the end left out.`,
       `${wires}Lay the brace wire round the foot of the END post, ${say.mm(figure(cat, 'ends.wireFoot'))} up, a half-driven staple on its far side; lead it up to the top of the BRACE post, round it at the rail, and back down: two full wraps, four legs.`,
       'Half-drive a staple at each turn, so that the wire cannot slide and can still draw. Join its ends with a reef knot or a sleeve.',
-      'Put a stick between the legs and twist until the wire is firm: no further. When it hums and nothing gives by hand it is enough; twist on and it weakens.',
+      `Put a stick between the legs and twist until the wire is firm${about}. When it hums and nothing gives by hand it is enough; twist on and it weakens.`,
       ...(e.wire === 'both'
-        ? ['Put in the second brace wire along the other diagonal in the same way: the gate pulls the other way than the fence.']
+        ? [`Put in the second brace wire along the other diagonal in the same way: ${e.shared ? 'the run pulls on both posts, each towards the other' : 'the gate pulls the other way than the fence'}.`]
         : []), // prettier-ignore
       'Tie the strands off at the end post, and only then tension them. Look at it after a day: twist once more if it went slack.',
     ];
@@ -48,7 +55,7 @@ export function stepsOf(e: EndReport, say: Lengths, cat: Catalogue): string[] {
       ...waits,
       `Fit the strut from ${rail} up the end post down to the foot of the second post, ${say.mm(figure(cat, 'ends.wireFoot'))} above the ground, pinned at both ends.`,
       'Run the tie wire along the ground from foot to foot: two full wraps, half-driven staples.',
-      'Twist until it is firm, no further.',
+      `Twist until it is firm${about}, no further.`,
       'Tie the strands off at the end post and tension them.',
     ];
   if (e.kind === 'stay' || e.kind === 'concreted')
@@ -67,7 +74,7 @@ export function stepsOf(e: EndReport, say: Lengths, cat: Catalogue): string[] {
       `Dig a trench across the fence behind the end post: the guy meets the ground ${say.metres(e.rail_m)} behind it, the log lies ${say.metres(figure(cat, 'ends.logTop'))} under the surface. Cut a slot for the guy, so that it runs straight from post to log.`,
       `Loop the guy round the log and round the end post ${rail} up: two full wraps, half-driven staples.`,
       'Fill the trench in layers, each tamped hard, all of the spoil put back.',
-      'Twist the guy until it is firm. Mark it: it trips people and stock.',
+      `Twist the guy until it is firm${about}. Mark it: it trips people and stock.`,
       'Tie the strands off at the end post and tension them.',
     ];
   return [
@@ -80,13 +87,13 @@ export function stepsOf(e: EndReport, say: Lengths, cat: Catalogue): string[] {
 /** How a post is set, in words. */
 export function settingSteps(
   e: Pick<EndReport, 'setting' | 'depth_m' | 'post'>,
-  say: Lengths,
+  say: Saying,
   cat: Catalogue,
 ): string {
   const steel = recordOf(cat.posts, e.post).conducts;
   switch (e.setting) {
     case 'driven':
-      return 'Drive it, checked upright with every few blows; the thick end up or down as the driver wants.';
+      return `Drive it, checked upright with every few blows${steel ? '' : ', thin end down'}.`;
     case 'tamped':
       return 'Bore, set it on firm ground, put ALL of the spoil back in layers of a hand’s breadth, each tamped until the bar rings.';
     case 'gravel':

@@ -140,7 +140,7 @@ export function Elevation({ end, forces, units, cat, width = 640 }: Props) {
           Y={Y}
           units={units}
           flip={flip}
-          name={f.of === 'down' ? NAMES.down : NAMES[f.of]}
+          name={f.of === 'wire' && end.kind === 'n' ? 'tie wire' : NAMES[f.of]}
         />
       ))}
       {seconds.length > 0 || d.block ? (
@@ -250,16 +250,19 @@ function Arrow({
   const upright = Math.abs(x2 - x1) < 4;
   // Beside an upright arrow, over a level one, below a slanting one, clear of what it lies on.
   const right = x2 >= x1;
+  // A strut's words stand above it, where it leaves room; a wire's below.
+  const strut = f.of === 'strut';
   const tx = upright
     ? x1 + (flip ? -8 : 8)
     : level
       ? (x1 + x2) / 2
-      : (x1 + x2) / 2 + (right ? 10 : -10);
+      : (x1 + x2) / 2 + (right !== strut ? 10 : -10);
   const ty = upright
     ? (y1 + y2) / 2 + (f.of === 'lift' ? 18 : 10)
     : level
       ? y1 - 7
-      : (y1 + y2) / 2 + 16;
+      : (y1 + y2) / 2 + (strut ? -8 : 16);
+  const slanted = right !== strut ? 'start' : 'end';
   const anchor =
     f.of === 'pull'
       ? flip
@@ -271,9 +274,7 @@ function Arrow({
           : 'start'
         : level
           ? 'middle'
-          : right
-            ? 'start'
-            : 'end'; // prettier-ignore
+          : slanted; // prettier-ignore
   return (
     <g>
       <path

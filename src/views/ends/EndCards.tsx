@@ -3,6 +3,7 @@ import { ArrowLeft, Printer } from 'lucide-react';
 import { useMemo } from 'react';
 import { say, type Units } from '../../core/base/units.js';
 import { addedPosts, fittings, holeTakes } from '../../core/ends/takes.js';
+import { twistOf } from '../../core/ends/judge.js';
 import { stepsOf } from '../../core/ends/steps.js';
 import { catalogue, recordOf, withOverrides, type Catalogue } from '../../core/plan/catalogue.js';
 import type { Line, Plan } from '../../core/plan/schema.js';
@@ -77,7 +78,8 @@ function Card({ end, card, line, plan, cat }: CardProps) {
   const units: Units = plan.units;
   const w = worst(end);
   const judged = judgedOf(end, cat);
-  const lengths = { metres: (m: number) => say(m, 'tape', units), mm: (m: number) => say(m, 'height', units) }; // prettier-ignore
+  const lengths = { metres: (m: number) => say(m, 'tape', units), mm: (m: number) => say(m, 'height', units),
+    newtons: (n: number) => say(n, 'force', units), }; // prettier-ignore
   const wait = recordOf(cat.settings, end.setting).wait_h;
   return (
     <section
@@ -113,7 +115,7 @@ function Card({ end, card, line, plan, cat }: CardProps) {
         <div>
           <h3 className="font-semibold">Build</h3>
           <ol className="list-decimal space-y-[2px] pl-4">
-            {stepsOf(end, lengths, cat).map((s, k) => (
+            {stepsOf(end, lengths, cat, twistOf(judged.forces, cat)).map((s, k) => (
               <li key={k}>{s}</li>
             ))}
           </ol>

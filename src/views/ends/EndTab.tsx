@@ -3,6 +3,7 @@ import { Check as Tick, Undo2 } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { say } from '../../core/base/units.js';
 import { asProposed, copyEnd, endsAlike, setAssembly, setEnd } from '../../core/edit/ending.js';
+import { twistOf } from '../../core/ends/judge.js';
 import { assemblyOf } from '../../core/ends/hand.js';
 import { optionsFor, type Option } from '../../core/ends/options.js';
 import { addedPosts } from '../../core/ends/takes.js';
@@ -19,7 +20,7 @@ import { DataTable } from '../../ui/parts/DataTable.js';
 import { useMoney } from '../../ui/parts/money.js';
 import { Num, useUnits, WhereFrom, type Origin } from '../../ui/parts/Num.js';
 import { Elevation } from './Elevation.js';
-import { CODE_DEPTH, COST, FORCES, HOURS, PULL, USED, WAIT } from './origins.js';
+import { CODE_DEPTH, COST, FORCES, HOURS, PULL, TWIST, USED, WAIT } from './origins.js';
 import { judgedOf, ROLES, SIDE_WORDS, useFrost } from './place.js';
 import { RailChart } from './RailChart.js';
 import { Wait } from './Wait.js';
@@ -196,6 +197,14 @@ function Options({
   const measures: Measure[] = [
     { name: 'rail or strut', from: FORCES, cell: two('rail_N') },
     { name: 'wire, each leg', from: FORCES, cell: two('leg_N') },
+    {
+      name: 'twist each leg to',
+      from: TWIST,
+      cell: (o) => {
+        const N = twistOf(o.judged.forces, cat);
+        return N < 1 ? '–' : <Num value={N} q="force" />;
+      },
+    },
     { name: 'end post lifts', from: FORCES, cell: two('lift_N') },
     {
       name: 'ground holds it, times',

@@ -101,3 +101,11 @@ export const HOLDS: Origin = {
   title: 'Holds against being pulled out',
   source: 'Share of what a driven post holds by friction, from memory and judgement',
 };
+
+export const TWIST: Origin = {
+  kind: 'formula',
+  title: 'What a leg is twisted or ratcheted to',
+  formula: 'share x pull of the leg on the coldest night',
+  source: 'Assumed: firm, so that the end hardly moves; never until the wire shows weakness',
+  inputs: [{ name: 'Share of the pull', path: 'defaults.ends.twist.value' }],
+};
