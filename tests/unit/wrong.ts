@@ -242,6 +242,8 @@ export const wrong: [string, Plan][] = [
       ],
     }),
   ],
+  ['end-too-deep', fed({ ends: [{ at_m: 0, depth_m: 2 }] })],
+  ['end-nowhere', fed({ ends: [{ at_m: 40, after: { kind: 'h' } }] })],
   ['end-overloaded', fed({ ends: [{ at_m: 0, after: { kind: 'post' } }] })],
   ['end-soft', fed({ ends: [{ at_m: 0, after: { kind: 'h' } }] }, { soil: 'sand' })],
   ['end-lifts', fed({ ends: [{ at_m: 0, after: { kind: 'h' } }], levels: [{ at_m: 0, z_m: 0 }, { at_m: 20, z_m: 5 }, { at_m: 300, z_m: 5 }], school: 'firm' }, { soil: 'loam' })], // prettier-ignore

@@ -8,8 +8,15 @@ import { lineStage, type Counted, type Door, type Items, type Shown } from '../p
 import { keys } from './keys.js';
 import { placed } from './placed.js';
 import { concreteTimber, postUntreated, settingUnsuited } from './rules/material.js';
-import { braceWireWrong, endShallow, gateOneDiagonal, railShort } from './rules/measures.js';
+import {
+  braceWireWrong,
+  endShallow,
+  endTooDeep,
+  gateOneDiagonal,
+  railShort,
+} from './rules/measures.js';
 import { endEngineer, endLifts, endOverloaded, endSoft } from './rules/overloaded.js';
+import { endNowhere } from './rules/nowhere.js';
 import { shortRun } from './rules/shortRun.js';
 
 export interface EndsPiece extends Shown<typeof keys> {
@@ -94,12 +101,14 @@ export const ends = {
     braceWireWrong,
     railShort,
     endShallow,
+    endTooDeep,
     gateOneDiagonal,
     concreteTimber,
     settingUnsuited,
     postUntreated,
     shortRun,
     endEngineer,
+    endNowhere,
   ],
   migrations: [
     {

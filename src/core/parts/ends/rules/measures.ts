@@ -120,3 +120,33 @@ function wantedDepth({ plan, cat }: Scene, e: EndReport): number {
   const soil = recordOf(cat.soils, e.soil);
   return usualDepth({ soil, topStrand_m: top(e), frost_m: frostOf(plan, cat) }, railed(e), cat);
 }
+
+/** A depth that leaves too little of the post above the ground. */
+export const endTooDeep: Rule = {
+  id: 'end-too-deep',
+  cause: 'End post too short for its depth',
+  step: 'ends',
+  kind: 'stop',
+  source: {
+    mark: 'derived',
+    text: 'A post is as long as its depth, the top strand and a little wood above it',
+  },
+  check: (scene) =>
+    [...eachEnd(scene)].flatMap(([line, e]): Found[] => {
+      const out = top(e) + figure(scene.cat, 'posts.aboveTop');
+      const length = recordOf(scene.cat.posts, e.post).length_m;
+      if (e.depth_m + out <= length + 0.02) return [];
+      return [
+        atEnd(scene, line, e, {
+          title: `The ${what(e)} of ${line.name} is too short to stand so deep`,
+          why: `At ${scene.where(line.id, e.at_m)} ${scene.say.metres(e.depth_m)} in the ground and ${scene.say.metres(out)} above it want a post of ${scene.say.metres(e.depth_m + out)}; it is ${scene.say.metres(length)}.`,
+          todo: 'A longer post, or less depth.',
+          badness: e.depth_m + out - length,
+          mends: () => [
+            ...(length - out >= wantedDepth(scene, e) - 0.01 ? [{ words: `Set it ${scene.say.metres(length - out)} deep`, patch: endPatch(line, e.at_m, { depth_m: Math.floor((length - out) * 100) / 100 }) }] : []), // prettier-ignore
+            { words: 'Take post and depth that are proposed', patch: endPatch(line, e.at_m, { depth_m: undefined, post: undefined }) }, // prettier-ignore
+          ],
+        }),
+      ];
+    }),
+};
