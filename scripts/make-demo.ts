@@ -292,6 +292,8 @@ lines['yard']!.ends = [0, corner(1), corner(2), planLength(lines['yard']!)].map(
   at_m,
   post: 'end-tube-260',
 }));
+// Strung firm up a steep bank: two bays.
+lines['ewe']!.ends = [{ at_m: 0, after: { kind: 'double-h' } }];
 lines['ridge']!.ends = [{ at_m: 0, after: { kind: 'n' } }];
 lines['hay']!.ends = [{ at_m: 0, after: { kind: 'h', wire: 'brace' } }];
 
@@ -385,7 +387,6 @@ thing('mains', 'mains', 'Supply in the barn', [at(470, 176)]);
 thing('old', 'oldFence', 'Old netting', [at(226, 612), at(272, 618), at(336, 606)], { barbed: false }); // prettier-ignore
 thing('crag', 'obstacle', 'Crag', [at(604, 600), at(622, 596), at(628, 618), at(608, 622)]); // prettier-ignore
 thing('ash', 'tree', 'Old ash', [at(214, 180)], { width_m: 11 });
-thing('haugh', 'soil', 'Burn haugh', [at(944, 84), at(990, 84), at(990, 112), at(944, 112)], { soil: 'sand' }); // prettier-ignore
 thing('scree', 'soil', 'Scree', [at(470, 600), at(720, 590), at(760, 712), at(480, 716)], { soil: 'stony' }); // prettier-ignore
 const trough = (id: string, name: string, p: Point) => thing(id, 'water', name, [p]);
 trough('w1', 'Terrace trough', on(lines['terrace']!, 216, 220));

@@ -43,7 +43,7 @@ test('bodies that are no JSON, no plan or no ground are refused with place and r
   await refused('/api/properties', '{', /not JSON/);
   await refused('/api/properties', 'null', /object/);
   await refused('/api/properties', '{"format":"other"}', /lacks|must be/);
-  await refused('/api/properties', REFUSED.replace('"version":1', '"version":7'), /later version/);
+  await refused('/api/properties', REFUSED.replace('"version":2', '"version":7'), /later version/);
   await refused('/api/properties', REFUSED.replace('"id":"g1"', '"id":"g9"'), /gates\/g1\/id/);
   await refused(
     '/api/grids',

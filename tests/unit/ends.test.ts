@@ -275,7 +275,7 @@ const wanted = (
     out_m: 1.15,
     topStrand_m: 1.1,
     railHeight_m: 0.95,
-    rise_m: 0,
+    grade: 0,
     frost_m: 0.2,
     strung_N: school,
     long: false,

@@ -99,7 +99,7 @@ export function endsAlong(given: EndsGiven): EndsAlong {
     const to = fixed[k] ?? fixed[i]!;
     const run_m = Math.abs(gAt(profile, to.s) - gAt(profile, fixed[i]!.s));
     const bend = bent.filter((s) => way * (s - fixed[i]!.s) > SAME).reduce((d, s) => Math.min(d, Math.abs(s - fixed[i]!.s)), Infinity); // prettier-ignore
-    return { run_m, room_m: Math.min(bend, run_m), at: fixed[i]!.s };
+    return { run_m, room_m: Math.min(bend, run_m) };
   };
   const common = (f: Fixed) => {
     const place = line.ends?.find((e) => Math.abs(e.at_m - f.s) <= SAME);
@@ -114,13 +114,9 @@ export function endsAlong(given: EndsGiven): EndsAlong {
   const railHeight_m = railHeightOf(heights);
 
   fixed.forEach((f, i) => {
-    const sides: EndReport['side'][] = [];
     const turn = at.findIndex((s) => Math.abs(s - f.s) <= SAME);
-    const turn_deg = turn >= 0 && turn < turns.length ? turns[turn]! : 0;
-    if (f.strains) {
-      if (i > 0 && !fixed[i - 1]!.opens) sides.push('before');
-      if (i < fixed.length - 1 && !f.opens) sides.push('after');
-    } else if (f.role === 'bend' && turn_deg > limit) sides.push('bend');
+    const turn_deg = turns[turn] ?? 0;
+    const sides = sidesOf(fixed, i, turn_deg > limit);
     if (sides.length === 0) return;
     const { place, soilId, soil, usual, setting, hinged } = common(f);
     for (const side of sides) {
@@ -135,7 +131,8 @@ export function endsAlong(given: EndsGiven): EndsAlong {
       const shared = !bend && run_m < 2 * two + BETWEEN;
       const rail = shared ? (run_m <= ONE_RAIL ? run_m : run_m / 2) : Infinity;
       // A post between the two ends is the brace post of both.
-      const rise_m = bend ? 0 : riseOver(profile, f.s, way, shared ? rail : Math.min(two, room_m));
+      const over = Math.max(0.5, shared ? rail : Math.min(two, room_m));
+      const grade = bend ? 0 : Math.round((50 * riseOver(profile, f.s, way, over)) / over) / 50;
       const wanted: Wanted = {
         side,
         pulled: own,
@@ -145,7 +142,7 @@ export function endsAlong(given: EndsGiven): EndsAlong {
         out_m,
         topStrand_m,
         railHeight_m,
-        rise_m: Math.round(rise_m * 20) / 20,
+        grade,
         frost_m,
         strung_N,
         long: run_m > figure(cat, 'ends.longRun'),
@@ -155,47 +152,46 @@ export function endsAlong(given: EndsGiven): EndsAlong {
         behind: f.role !== 'gate',
       };
       const made = chosen(wanted, place, place?.[side], shared, cat, soilId);
-      const { judged } = made;
       // Where one rail spans the whole run, each end post is the other’s brace post.
       const built = shared && run_m <= ONE_RAIL ? { ...made.built, second: null } : made.built;
+      const { pull_total_N: pull_N, overturning_moment_Nm: moment_Nm } = pullOf(own);
       ends.push({
-        at_m: f.s,
-        side,
-        role: f.role,
-        hand: place?.[side] !== undefined,
-        kind: built.kind,
+        ...{ at_m: f.s, side, role: f.role, hand: place?.[side] !== undefined, soil: soilId },
+        ...{ pull_N, moment_Nm, grade, shared, setting, hinged, turn_deg },
+        ...measuresOf(built),
         reason: made.reason,
         against: made.against,
-        soil: soilId,
-        pull_N: pullOf(own).pull_total_N,
         strands: own.strand_heights_m.map((h, k) => [h, own.strand_tensions_N[k]!]),
-        moment_Nm: pullOf(own).overturning_moment_Nm,
-        grade: built.rail_m > 0 ? built.rise_m / built.rail_m : 0,
-        rail_m: built.rail_m,
-        railHeight_m: built.railHeight_m,
-        rise_m: built.rise_m,
-        wire: built.wire,
-        foot: built.foot,
-        shared,
-        post: built.post,
-        second: built.second,
-        depth_m: built.depth_m,
-        setting,
         wood: place?.wood ?? 'treated',
-        hinged,
-        turn_deg,
-        checks: [...judged.checks],
+        checks: [...made.judged.checks],
       });
       if (!bend) seconds.push(...secondsOf(f.s, way, built, profile));
     }
   });
+  return { ends, seconds, kinds: longestOf(ends, cat) };
+}
+
+/** Which runs a post holds, or that it holds a sharp bend. */
+function sidesOf(fixed: readonly Fixed[], i: number, sharp: boolean): EndReport['side'][] {
+  const f = fixed[i]!;
+  if (!f.strains) return f.role === 'bend' && sharp ? ['bend'] : [];
+  const before = i > 0 && !fixed[i - 1]!.opens;
+  const after = i < fixed.length - 1 && !f.opens;
+  return [...(before ? (['before'] as const) : []), ...(after ? (['after'] as const) : [])];
+}
+
+/** What the report says of an assembly. */
+const measuresOf = ({ shared: _shared, ...measures }: Built): Omit<Built, 'shared'> => measures;
+
+/** The post at each place: of two sides that want different ones the longer. */
+function longestOf(ends: readonly EndReport[], cat: Catalogue): EndKind[] {
+  const length = (id: string) => recordOf(cat.posts, id).length_m;
   const kinds = new Map<number, string>();
   for (const { at_m, post } of ends) {
     const other = kinds.get(at_m);
-    const length = (id: string) => recordOf(cat.posts, id).length_m;
     if (other === undefined || length(post) > length(other)) kinds.set(at_m, post);
   }
-  return { ends, seconds, kinds: [...kinds].map(([s, kind]) => ({ s, kind })) };
+  return [...kinds].map(([s, kind]) => ({ s, kind }));
 }
 
 /** What the plan says, or what is proposed where it says nothing. */

@@ -65,7 +65,7 @@ type Drawn = Built & Pick<EndReport, 'strands' | 'side' | 'setting'>;
 
 export function endDrawing(e: Drawn, forces: Both, cat: Catalogue): EndDrawing {
   const rise = levelRise(e);
-  const slope = e.kind === 'tie-back' || e.kind === 'post' ? 0 : rise / e.rail_m;
+  const slope = rise / e.rail_m;
   const bays = e.kind === 'double-h' ? 2 : 1;
   const tall = Math.max(...e.strands.map(([h]) => h)) + figure(cat, 'posts.aboveTop');
   const reach = e.kind === 'post' ? 1.6 : e.kind === 'tie-back' ? 1.6 : bays * e.rail_m;

@@ -56,7 +56,7 @@ export function wantedOf(
     out_m: outFor(line.strands, cat),
     topStrand_m: Math.max(...e.strands.map(([h]) => h)),
     railHeight_m: e.railHeight_m,
-    rise_m: e.rise_m,
+    grade: e.grade,
     frost_m,
     strung_N: 0,
     long: false,
@@ -119,7 +119,7 @@ export function railCurve(
   const free = { ...base, shared: false };
   const at = (heights: number) => {
     const rail_m = heights * w.topStrand_m;
-    const { forces } = judge({ ...free, rail_m }, w.pulled, on, cat);
+    const { forces } = judge({ ...free, rail_m, rise_m: e.grade * rail_m }, w.pulled, on, cat);
     return { heights, rail_m, hinged_N: forces.hinged!.lift_N, embedded_N: forces.embedded.lift_N };
   };
   return {

@@ -18,7 +18,8 @@ export interface Wanted {
   readonly out_m: number;
   readonly topStrand_m: number;
   readonly railHeight_m: number;
-  readonly rise_m: number;
+  /** How steeply the ground rises along the fence from it, m for each. */
+  readonly grade: number;
   readonly frost_m: number;
   /** At what the strands are strung, N. */
   readonly strung_N: number;
@@ -69,28 +70,35 @@ export function usualBuilt(
   cat: Catalogue,
   own: Partial<Pick<Built, 'rail_m' | 'depth_m' | 'post' | 'foot' | 'wire' | 'shared'>> = {},
 ): Built {
-  const railed = kind === 'h' || kind === 'double-h' || kind === 'n';
-  const brace = tallEnough(usual('bracePost'), Math.max(w.out_m, w.railHeight_m - Math.min(0, w.rise_m) + 0.1), cat); // prettier-ignore
+  const railed = isRailed(kind);
   const foot = own.foot ?? (w.side === 'bend' ? 'block' : 'post');
-  const stay = Math.min(w.room_m, figure(cat, 'ends.stayDistance'));
-  const rails = railLength(figure(cat, 'ends.railHeights'), w, cat);
-  const second =
-    railed ? brace
-    : kind === 'stay' && foot === 'post' ? tallEnough(usual('bendPost'), w.out_m, cat)
-    : null; // prettier-ignore
+  const rail_m = own.rail_m ?? usualReach(kind, w, cat);
+  const rise_m = w.grade * rail_m;
+  // A level rail meets a brace post on lower ground further up it.
+  const brace = tallEnough(usual('bracePost'), Math.max(w.out_m, w.railHeight_m - Math.min(0, rise_m) + 0.1), cat); // prettier-ignore
+  const stood = kind === 'stay' && foot === 'post';
   return {
     kind,
-    rail_m:
-      own.rail_m ?? (railed ? rails : kind === 'tie-back' ? figure(cat, 'ends.guyDistance') : stay),
+    rail_m,
     railHeight_m: w.railHeight_m,
-    rise_m: kind === 'tie-back' || kind === 'post' ? 0 : w.rise_m,
+    rise_m,
     foot,
     wire: own.wire ?? (w.gate && railed ? 'both' : 'end'),
     post: own.post ?? w.post,
-    second,
+    second: railed ? brace : stood ? tallEnough(usual('bendPost'), w.out_m, cat) : null,
     depth_m: own.depth_m ?? usualDepth(w, railed, cat),
     ...(own.shared ? { shared: true } : {}),
   };
+}
+
+const isRailed = (kind: Built['kind']): boolean =>
+  kind === 'h' || kind === 'double-h' || kind === 'n';
+
+/** How far an assembly of a kind usually reaches along the fence, or behind it, m. */
+function usualReach(kind: Built['kind'], w: Wanted, cat: Catalogue): number {
+  if (isRailed(kind)) return railLength(figure(cat, 'ends.railHeights'), w, cat);
+  if (kind === 'tie-back') return figure(cat, 'ends.guyDistance');
+  return Math.min(w.room_m, figure(cat, 'ends.stayDistance'));
 }
 
 /** The deepest that a post can stand and still reach the top strand, m. */
@@ -127,7 +135,7 @@ function ladder(w: Wanted, cat: Catalogue): Rung[] {
 
 /** A kind with longer rails, then deeper, then with longer posts. */
 function optionsOf(kind: Built['kind'], w: Wanted, cat: Catalogue): Built[] {
-  const railed = kind === 'h' || kind === 'double-h' || kind === 'n';
+  const railed = isRailed(kind);
   const own = figure(cat, 'ends.railHeights');
   const rails = railed && own < LONGEST ? [own, LONGEST] : [own];
   // Soft ground wants a second bay rather than a single one on longer posts.
@@ -137,10 +145,13 @@ function optionsOf(kind: Built['kind'], w: Wanted, cat: Catalogue): Built[] {
   const one = kind === 'h' || kind === 'n' || kind === 'stay';
   const posts = one ? [every.find(reaches) ?? every.at(-1)!] : every;
   const all = posts.flatMap((post) => {
-    const first = usualBuilt(kind, w, cat, { post });
-    return depths(first.depth_m, deepest(post, w.out_m, cat), figure(cat, 'ends.deepest')).flatMap(
-      (depth_m) =>
-      rails.map((n) => ({ ...first, depth_m, ...(railed ? { rail_m: railLength(n, w, cat) } : {}) })), // prettier-ignore
+    const { depth_m: first } = usualBuilt(kind, w, cat, { post });
+    const digs = figure(cat, 'ends.deepest');
+    return depths(first, deepest(post, w.out_m, cat), digs).flatMap((depth_m) =>
+      rails.map((n) => {
+        const longer = railed ? { rail_m: railLength(n, w, cat) } : {};
+        return usualBuilt(kind, w, cat, { post, depth_m, ...longer });
+      }),
     );
   });
   // A post that is too short for the usual depth serves only where none is longer.
