@@ -1,5 +1,5 @@
 /** Ends set by hand, taken back, given to ends alike. */
-import { withEnd } from '../ends/hand.js';
+import { handAt, withEnd } from '../ends/hand.js';
 import type { Assembly, EndPlace, Plan } from '../plan/schema.js';
 import type { EndReport, LineReport } from '../report/schema.js';
 
@@ -45,7 +45,7 @@ export function endsAlike(
 
 /** Gives what is set by hand at an end to others; what is as proposed there stays so. */
 export function copyEnd(plan: Plan, from: EndOn, to: readonly EndOn[]): void {
-  const place = plan.lines[from.line]!.ends?.find((e) => Math.abs(e.at_m - from.end.at_m) <= 0.05);
+  const place = handAt(plan.lines[from.line]!, from.end.at_m);
   const { depth_m, setting, wood, post }: Partial<EndPlace> = place ?? {};
   const own = place?.[from.end.side];
   for (const { line, end } of to)

@@ -11,6 +11,7 @@ import { gAt, sAtG, zAt, type Profile } from '../terrain/profile.js';
 import { isPanel } from '../wire/bottom.js';
 import { schoolTension, strungAt, tensionAt } from '../wire/strain.js';
 import type { Built } from './assembly.js';
+import { handAt } from './hand.js';
 import { judge } from './judge.js';
 import { propose, railLength, usualBuilt, type Proposed, type Wanted } from './propose.js';
 import { settingFor } from './setting.js';
@@ -102,7 +103,7 @@ export function endsAlong(given: EndsGiven): EndsAlong {
     return { run_m, room_m: Math.min(bend, run_m) };
   };
   const common = (f: Fixed) => {
-    const place = line.ends?.find((e) => Math.abs(e.at_m - f.s) <= SAME);
+    const place = handAt(line, f.s);
     const soilId = soilAt(land, pointAt(line.vertices, f.s));
     const usual = place?.post ?? f.kind ?? kindFor(f.role, { post: line.post }, out_m, cat);
     const steel = recordOf(cat.posts, usual).conducts;

@@ -69,8 +69,12 @@ export function judge(b: Built, pulled: Pulled, on: Stand, cat: Catalogue): Judg
     const dragged = t.anchor_horizontal_N / log.along_N > t.anchor_uplift_N / log.up_N;
     check('log', dragged ? t.anchor_horizontal_N : t.anchor_uplift_N, dragged ? log.along_N : log.up_N, at); // prettier-ignore
   }
-  return { forces, checks, weakest: checks.reduce((a, c) => (c.share > a.share ? c : a)) };
+  return { forces, checks, weakest: weakestOf(checks) };
 }
+
+/** The check of which the greatest share is used. */
+export const weakestOf = (checks: readonly HoldCheck[]): HoldCheck =>
+  checks.reduce((a, c) => (c.share > a.share ? c : a));
 
 /** To what a leg of the brace wire, the tie or the guy is twisted or ratcheted, N; 0 without one. */
 export const twistOf = ({ hinged, embedded }: Both, cat: Catalogue): number =>
@@ -80,11 +84,7 @@ export const twistOf = ({ hinged, embedded }: Both, cat: Catalogue): number =>
 const setWidth = (setting: Setting): number => (setting.wait_h >= 24 ? setting.room_m : 0);
 
 /** Pull-out of the end post as it is set, N. */
-export function liftHold(
-  b: Pick<Built, 'post' | 'depth_m'>,
-  { soil, setting }: Stand,
-  cat: Catalogue,
-) {
+function liftHold(b: Pick<Built, 'post' | 'depth_m'>, { soil, setting }: Stand, cat: Catalogue) {
   const kind = recordOf(cat.posts, b.post);
   return pullOutForce({
     perimeter_m: kind.perimeter_m + 2 * Math.PI * setWidth(setting),

@@ -13,6 +13,14 @@ export const HELD_WORDS: Readonly<Record<HoldCheck['of'], string>> = {
   log: 'buried log gives',
 };
 
+/** What an end is called by the post at which it stands. */
+export const ROLE_WORDS: Readonly<Record<string, string>> = {
+  end: 'end',
+  corner: 'corner',
+  gate: 'gate post',
+  bend: 'bend',
+};
+
 /** How quantities are said: in the property's units. */
 export interface Say {
   newtons(n: number): string;

@@ -297,7 +297,6 @@ export type Wire = Catalogue['wires'][string];
 export type EnergiserModel = Catalogue['energisers'][string];
 export type InsulatorKind = Catalogue['insulators'][string];
 export type PostKind = Catalogue['posts'][string];
-export type EndKind = Catalogue['ends'][string];
 export type Setting = Catalogue['settings'][string];
 export type Soil = Catalogue['soils'][string];
 export type SoilState = (typeof SOIL_STATES)[number];

@@ -39,7 +39,6 @@ export function Elevation({ end, forces, units, cat, width = 640 }: Props) {
   const P = ([x, y]: XY) => `${X(x).toFixed(1)} ${Y(y).toFixed(1)}`;
   const W = beside + beyond + wide * k;
   const seconds = d.posts.slice(1);
-  const railed = end.kind === 'h' || end.kind === 'double-h' || end.kind === 'n';
   const length = (m: number) => say(m, 'tape', units);
   const low = Y(d.bottom_m) + 8;
   return (
@@ -51,17 +50,7 @@ export function Elevation({ end, forces, units, cat, width = 640 }: Props) {
       aria-label={`${cat.ends[end.kind]!.name} from the side, ${length(end.rail_m)} long, drawn to scale`}
     >
       <defs>
-        <marker
-          id="end-arrow"
-          viewBox="0 0 8 8"
-          refX="7"
-          refY="4"
-          markerWidth="7"
-          markerHeight="7"
-          orient="auto"
-        >
-          <path d="M0 0.5 8 4 0 7.5z" fill="var(--ink)" />
-        </marker>
+        <ArrowHead id="end-arrow" />
         <pattern id="end-fill" width="6" height="6" patternUnits="userSpaceOnUse">
           <circle cx="1.5" cy="1.5" r="1" fill="var(--soft)" />
           <circle cx="4.5" cy="4.2" r="1.2" fill="var(--soft)" />
@@ -144,12 +133,7 @@ export function Elevation({ end, forces, units, cat, width = 640 }: Props) {
         />
       ))}
       {seconds.length > 0 || d.block ? (
-        <Dim
-          from={X(0)}
-          to={X(railed && end.kind === 'double-h' ? end.rail_m : end.rail_m)}
-          y={low}
-          text={length(end.rail_m)}
-        />
+        <Dim from={X(0)} to={X(end.rail_m)} y={low} text={length(end.rail_m)} />
       ) : null}
       {d.log && <Dim from={X(-end.rail_m)} to={X(0)} y={low} text={length(end.rail_m)} />}
       <Deep p={d.posts[0]!} X={X} Y={Y} text={length(end.depth_m)} side={flip ? 1 : -1} k={k} />
@@ -374,3 +358,18 @@ export function Written({
     </text>
   );
 }
+
+/** The head of an arrow, by the id under which a line takes it. */
+export const ArrowHead = ({ id }: { id: string }) => (
+  <marker
+    id={id}
+    viewBox="0 0 8 8"
+    refX="7"
+    refY="4"
+    markerWidth="7"
+    markerHeight="7"
+    orient="auto"
+  >
+    <path d="M0 0.5 8 4 0 7.5z" fill="var(--ink)" />
+  </marker>
+);

@@ -1,10 +1,10 @@
 /** One end: drawn with its forces, what it is made of, and the other ways side by side. */
 import { Check as Tick, Undo2 } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { useMemo, type ReactNode } from 'react';
 import { say } from '../../core/base/units.js';
 import { asProposed, copyEnd, endsAlike, setAssembly, setEnd } from '../../core/edit/ending.js';
 import { twistOf } from '../../core/ends/judge.js';
-import { assemblyOf } from '../../core/ends/hand.js';
+import { assemblyOf, handAt } from '../../core/ends/hand.js';
 import { optionsFor, type Option } from '../../core/ends/options.js';
 import { addedPosts } from '../../core/ends/takes.js';
 import { HELD_WORDS, reasonWords } from '../../core/ends/words.js';
@@ -21,7 +21,7 @@ import { useMoney } from '../../ui/parts/money.js';
 import { Num, useUnits, WhereFrom, type Origin } from '../../ui/parts/Num.js';
 import { Elevation } from './Elevation.js';
 import { CODE_DEPTH, COST, FORCES, HOURS, PULL, TWIST, USED, WAIT } from './origins.js';
-import { judgedOf, ROLES, SIDE_WORDS, useFrost } from './place.js';
+import { ROLES, SIDE_WORDS, useFrost, worst } from './place.js';
 import { RailChart } from './RailChart.js';
 import { Wait } from './Wait.js';
 import { WireWay } from './WireWay.js';
@@ -36,7 +36,6 @@ export function EndTab({ line, end }: Props) {
   const cat = useCatalogue();
   const frost_m = useFrost();
   const lines = useSession((s) => s.report?.lines);
-  const { forces } = judgedOf(end, cat);
   const on = { line: line.id, end };
   const where = `the ${ROLES[end.role] ?? 'end'} at ${say(end.at_m, 'length', units)} of ${line.name}`;
   const alike = lines ? endsAlike(on, lines) : [];
@@ -48,8 +47,9 @@ export function EndTab({ line, end }: Props) {
   const take = ({ built }: Option) =>
     change(recordOf(cat.ends, built.kind).name, (d) => setAssembly(d, on, assemblyOf({ ...end, ...built }))); // prettier-ignore
   const railed = end.kind === 'h' || end.kind === 'double-h' || end.kind === 'n';
-  const options = optionsFor(end, line, frost_m, cat);
-  const hand = end.hand || line.ends?.some((e) => Math.abs(e.at_m - end.at_m) < 0.05);
+  // The section's cursor draws this anew at every move: the ways are worked out once for an end.
+  const options = useMemo(() => optionsFor(end, line, frost_m, cat), [end, line, frost_m, cat]);
+  const hand = end.hand || handAt(line, end.at_m) !== undefined;
   const mm = { newtons: (n: number) => say(n, 'force', units), moment: (n: number) => say(n, 'moment', units), metres: (m: number) => say(m, 'length', units) }; // prettier-ignore
   return (
     <section aria-label={where}>
@@ -60,7 +60,7 @@ export function EndTab({ line, end }: Props) {
         <span className="label">{end.hand ? 'set by hand' : 'as proposed'}</span>
       </div>
       <p className="label mb-2">Why: {reasonWords(end, mm, cat)}.</p>
-      <Elevation end={end} forces={forces} units={units} cat={cat} />
+      <Elevation end={end} forces={options[0]!.judged.forces} units={units} cat={cat} />
       <p className="mt-1 text-[0.929rem]">
         Pull <Num value={end.pull_N} q="force" from={PULL} /> at the coldest, in{' '}
         {recordOf(cat.soils, end.soil).name.toLowerCase()}; most used: <Worst end={end} />
@@ -145,7 +145,7 @@ export function EndTab({ line, end }: Props) {
 }
 
 function Worst({ end }: { end: EndReport }) {
-  const w = end.checks.reduce((a, c) => (c.share > a.share ? c : a));
+  const w = worst(end);
   return (
     <>
       {HELD_WORDS[w.of]}, <Num value={w.share} q="percent" from={USED} />

@@ -2,7 +2,7 @@
 import { say, type Units } from '../../core/base/units.js';
 import type { GateFigures } from '../../core/ends/gates.js';
 import type { Gate } from '../../core/plan/schema.js';
-import { Dim, High, Written } from './Elevation.js';
+import { ArrowHead, Dim, High, Written } from './Elevation.js';
 
 interface Props {
   readonly gate: Gate;
@@ -53,17 +53,7 @@ export function GateDrawing({ gate, of, pin_N, units }: Props) {
       aria-label={`${gate.name} from the side, drawn to scale`}
     >
       <defs>
-        <marker
-          id="gate-arrow"
-          viewBox="0 0 8 8"
-          refX="7"
-          refY="4"
-          markerWidth="7"
-          markerHeight="7"
-          orient="auto"
-        >
-          <path d="M0 0.5 8 4 0 7.5z" fill="var(--ink)" />
-        </marker>
+        <ArrowHead id="gate-arrow" />
       </defs>
       <path d={`M20 ${ground}H${W - 20}`} stroke="var(--ink)" strokeWidth={1.5} />
       {post(LEFT, -1)}

@@ -2,6 +2,7 @@
 import { Check as Tick } from 'lucide-react';
 import { say } from '../../core/base/units.js';
 import { setEnd } from '../../core/edit/ending.js';
+import { handAt } from '../../core/ends/hand.js';
 import { doubtsOf, fillOf, settingFor, type Doubt, type SetReason, type SettingId } from '../../core/ends/setting.js'; // prettier-ignore
 import { addedPosts } from '../../core/ends/takes.js';
 import { figure, recordOf } from '../../core/plan/catalogue.js';
@@ -50,7 +51,7 @@ export function SettingTab({ line, end }: { line: Line; end: EndReport }) {
     commit(`${words} at the ${where}`, (d) => setEnd(d, line.id, end.at_m, change));
     tell(`${words} at the ${where}`);
   };
-  const place = line.ends?.find((e) => Math.abs(e.at_m - end.at_m) < 0.05);
+  const place = handAt(line, end.at_m);
   const years = end.wood === 'untreated' ? figure(cat, 'ends.untreatedLife') : end.wood === 'recycled' ? kind.life_y * figure(cat, 'ends.recycledLife') : kind.life_y; // prettier-ignore
   return (
     <section aria-label={`How posts are set at the ${where}`}>

@@ -1,19 +1,14 @@
 /** The ends of a line as the step looks at them. */
 import { useMemo } from 'react';
 import { frostOf } from '../../core/ends/along.js';
-import { judge, type Judged } from '../../core/ends/judge.js';
+import { judge, weakestOf, type Judged } from '../../core/ends/judge.js';
 import { builtOf, pulledOf } from '../../core/ends/options.js';
 import { recordOf, type Catalogue } from '../../core/plan/catalogue.js';
 import type { EndReport } from '../../core/report/schema.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { useSession } from '../../session/session.js';
 
-export const ROLES: Readonly<Record<string, string>> = {
-  end: 'end',
-  corner: 'corner',
-  gate: 'gate post',
-  bend: 'bend',
-};
+export { ROLE_WORDS as ROLES } from '../../core/ends/words.js';
 
 export const SIDE_WORDS: Readonly<Record<EndReport['side'], string>> = {
   before: 'of the run before it',
@@ -25,7 +20,7 @@ export const SIDE_WORDS: Readonly<Record<EndReport['side'], string>> = {
 export const judgedOf = (e: EndReport, cat: Catalogue): Judged =>
   judge(builtOf(e), pulledOf(e), { soil: recordOf(cat.soils, e.soil), setting: recordOf(cat.settings, e.setting) }, cat); // prettier-ignore
 
-export const worst = (e: EndReport) => e.checks.reduce((a, c) => (c.share > a.share ? c : a));
+export const worst = (e: EndReport) => weakestOf(e.checks);
 
 export function useFrost(): number {
   const cat = useCatalogue();

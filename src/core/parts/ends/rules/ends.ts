@@ -2,7 +2,9 @@
 import { withEnd } from '../../../ends/hand.js';
 
 export { assemblyOf } from '../../../ends/hand.js';
+export { ROLE_WORDS as WORDS } from '../../../ends/words.js';
 import { eachLine, onLine, type Found, type Mend, type Scene } from '../../../findings/rule.js';
+import { stations } from '../../../plan/geometry.js';
 import type { Line, PatchStep } from '../../../plan/schema.js';
 import type { EndReport } from '../../../report/schema.js';
 
@@ -25,13 +27,8 @@ export function keyOf({ plan }: Scene, line: Line, end: EndReport): string {
 const SAME = 0.06;
 
 function vertexAt({ vertices }: Line, at_m: number): string {
-  let s = 0;
-  for (const [k, v] of vertices.entries()) {
-    const before = vertices[k - 1];
-    if (before) s += Math.hypot(v.e - before.e, v.n - before.n);
-    if (Math.abs(s - at_m) < SAME) return v.id;
-  }
-  return '';
+  const at = stations(vertices);
+  return vertices.find((_, k) => Math.abs(at[k]! - at_m) < SAME)?.id ?? '';
 }
 
 /** The list of ends set by hand with one of them changed. */
@@ -59,11 +56,3 @@ export const atEnd = (
   e: EndReport,
   said: Pick<Found, 'title' | 'why' | 'todo' | 'badness' | 'mends' | 'kind'>,
 ): Found => ({ key: keyOf(scene, line, e), place: onLine(line, e.at_m), ...said });
-
-/** "The end at 118.4 m (post 23)". */
-export const WORDS: Readonly<Record<string, string>> = {
-  end: 'end',
-  corner: 'corner',
-  gate: 'gate post',
-  bend: 'bend',
-};

@@ -1,3 +1,4 @@
+import { weakestOf } from '../../../ends/judge.js';
 import { checkWords } from '../../../ends/words.js';
 import { figure } from '../../../plan/catalogue.js';
 import type { Line } from '../../../plan/schema.js';
@@ -5,16 +6,13 @@ import type { EndReport, HoldCheck } from '../../../report/schema.js';
 import type { Found, Mend, Rule, Scene } from '../../../findings/rule.js';
 import { asProposed, assemblyOf, atEnd, eachEnd, endPatch, WORDS } from './ends.js';
 
-const weakest = ({ checks }: EndReport): HoldCheck =>
-  checks.reduce((a, c) => (c.share > a.share ? c : a));
-
 /** Why an end does not hold. */
 type Cause = 'hollow' | 'soft' | 'load';
 
 const GROUND: ReadonlySet<HoldCheck['of']> = new Set(['lift', 'foot', 'second']);
 
 function causeOf(e: EndReport): Cause {
-  const w = weakest(e);
+  const w = weakestOf(e.checks);
   // Without the slope of the wire it would hold.
   const slope_N = e.pull_N * Math.sin(Math.atan(e.grade));
   if (w.of === 'lift' && slope_N > 0 && (w.asked - slope_N) * w.safety <= w.gives) return 'hollow';
@@ -26,7 +24,7 @@ const found =
   (scene: Scene): Found[] => {
     const out: Found[] = [];
     for (const [line, e] of eachEnd(scene)) {
-      const w = weakest(e);
+      const w = weakestOf(e.checks);
       if (w.share <= 1 || causeOf(e) !== cause) continue;
       out.push(
         atEnd(scene, line, e, {
