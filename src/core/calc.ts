@@ -2,6 +2,7 @@
 import { Type } from '@sinclair/typebox';
 import { electric } from './calcElectric.js';
 import { ends } from './calcEnds.js';
+import { wire } from './calcWire.js';
 import { any, calculator, name, notNegative, positive, type Calculator } from './calculator.js';
 import { catalogue } from './plan/catalogue.js';
 import { ORDERS, propose } from './strands/proposal.js';
@@ -10,11 +11,6 @@ import { equalBays } from './posts/bays.js';
 import { postForce } from './posts/forces.js';
 import { place } from './posts/placement.js';
 import { pullOutForce, SETTINGS, SHAFTS } from './posts/pullout.js';
-import { sagFromEndTension, sagFromH } from './wire/span.js';
-import { stateChange } from './wire/temperature.js';
-import { wireProperties } from './wire/properties.js';
-
-const span = { span_m: positive, rise_m: any, wire_weight_N_per_m: positive };
 
 const profileIds = Type.Array(
   Type.Union(Object.keys(catalogue.profiles).map((id) => Type.Literal(id))),
@@ -24,49 +20,7 @@ const profileIds = Type.Array(
 export const calculators: Readonly<Record<string, Calculator>> = {
   ...electric,
   ...ends,
-  wire: calculator(
-    'Section, mass, stiffness and break load of a round steel wire',
-    Type.Object({
-      diameter_mm: positive,
-      tensile_MPa: Type.Optional(positive),
-      tensile_ksi: Type.Optional(positive),
-      density_kg_m3: Type.Number({ exclusiveMinimum: 0, default: 7850 }),
-      E_GPa: Type.Number({ exclusiveMinimum: 0, default: 200 }),
-      alpha_per_K: Type.Number({ minimum: 0, default: 1.15e-5 }),
-      joint_efficiency: Type.Number({ exclusiveMinimum: 0, maximum: 1, default: 1 }),
-      coil_m: Type.Number({ exclusiveMinimum: 0, default: 1500 }),
-    }),
-    (i) => {
-      if ((i.tensile_MPa === undefined) === (i.tensile_ksi === undefined)) {
-        throw new RangeError('inputs: give tensile_MPa or tensile_ksi, one of them');
-      }
-      return wireProperties(i);
-    },
-  ),
-  sag_from_H: calculator(
-    'Shape of one span from its horizontal tension',
-    Type.Object({ ...span, H_N: positive }),
-    sagFromH,
-  ),
-  sag_from_end_tension: calculator(
-    'Shape of one span from the tension at its far end B',
-    Type.Object({ ...span, tension_B_N: positive }),
-    sagFromEndTension,
-  ),
-  state_change: calculator(
-    'Tension of a fixed wire after a change of temperature, with or without a spring',
-    Type.Object({
-      tension_1_N: positive,
-      span_m: positive,
-      delta_theta_K: Type.Number({ minimum: -300, maximum: 1000 }),
-      wire_weight_N_per_m: positive,
-      EA_N: positive,
-      alpha_per_K: positive,
-      wire_length_m: Type.Optional(positive),
-      spring_N_per_m: Type.Optional(positive),
-    }),
-    stateChange,
-  ),
+  ...wire,
   post_force: calculator(
     'What the strands do to one post: the vector sum of their pulls less half their weight',
     Type.Object({

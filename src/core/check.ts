@@ -1,4 +1,5 @@
 /** What a schema cannot say of a plan: names that must point at something, order, room. */
+import { withWires } from './plan/ownFigures.js';
 import { knowsFigure, type Catalogue } from './plan/catalogue.js';
 import type { Line, Plan } from './plan/schema.js';
 import { ownKeys } from './parts/door.js';
@@ -24,7 +25,8 @@ export function checkPlan(
   const out: Fault[] = [];
   const door: Door = {
     plan,
-    cat,
+    // Wires of its own are wires; what it broke changes figures alone.
+    cat: withWires(cat, plan.ownWires ?? {}),
     say: (place, reason) => out.push({ place, reason }),
     named: (table, key, place, what) => {
       if (!Object.hasOwn(table, key)) door.say(place, `no ${what} is called "${key}"`);
@@ -39,7 +41,7 @@ export function checkPlan(
   for (const part of parts) part.check?.(door);
   for (const [path, { value }] of Object.entries(plan.overrides)) {
     const place = `/overrides/${path.replaceAll('~', '~0').replaceAll('/', '~1')}`;
-    if (!knowsFigure(cat, path)) door.say(place, 'no figure of the catalogue has this path');
+    if (!knowsFigure(door.cat, path)) door.say(place, 'no figure of the catalogue has this path');
     else if (!(value >= 0) || (value === 0 && !path.startsWith('prices.'))) {
       door.say(place, 'must be a number above 0');
     }

@@ -95,11 +95,12 @@ function createMending(parts: readonly Part[], rules: readonly Rule[]) {
       // Its posts stand where the others meet it, though they are not asked.
       return raise(ofLine, seenOf(asked, thought.line(asked, ground, base, { joints })));
     };
-    const { gates, things, soil, climate, overrides, units } = plan;
+    const { gates, things, soil, climate, overrides, units, ownWires, breakTests } = plan;
     const restsOn = (line: string | null) => {
       if (line === null) return [plan, ground, base];
       const own = [plan.lines[line], joints[line]];
-      return [...own, gates, things, soil, climate, overrides, units, ground, base];
+      const figures = [overrides, units, ownWires, breakTests];
+      return [...own, gates, things, soil, climate, ...figures, ground, base];
     };
     let left = most;
     let unjudged = 0;

@@ -6,7 +6,8 @@ import { memoLast, memoOn, sameItems, steady } from './base/memo.js';
 import { PARTS, type LinePieces } from './parts/index.js';
 import type { Hurry, Items, Part } from './parts/part.js';
 import type { PowerWhole } from './parts/power/index.js';
-import { withOverrides, type Catalogue } from './plan/catalogue.js';
+import { type Catalogue } from './plan/catalogue.js';
+import { ownCatalogue } from './plan/ownCatalogue.js';
 import { jointsOf, meetingsOf, type Joint, type Meeting } from './plan/meets.js';
 import type { Gate, Line, Plan } from './plan/schema.js';
 import type { LineReport, Report } from './report/schema.js';
@@ -53,7 +54,21 @@ const sameJoints = (a: readonly Joint[], b: readonly Joint[]): boolean =>
 
 /** Makes a pipeline with its own memory; keep one for each plan that is being edited. */
 export function createPipeline(parts: readonly Part[] = PARTS): Pipeline {
-  const overridden = memoLast(withOverrides);
+  const overridden = memoLast(
+    (
+      base: Catalogue,
+      overrides: Plan['overrides'],
+      units: Plan['units'],
+      ownWires: Plan['ownWires'],
+      breakTests: Plan['breakTests'],
+    ) =>
+      ownCatalogue(base, {
+        overrides,
+        units,
+        ...(ownWires ? { ownWires } : {}),
+        ...(breakTests ? { breakTests } : {}),
+      }),
+  );
   const steadyGates = steady<readonly Gate[]>(sameItems);
   const meetings = memoLast(meetingsOf);
   const steadyJoints = steady<readonly Joint[]>(sameJoints);
@@ -68,7 +83,7 @@ export function createPipeline(parts: readonly Part[] = PARTS): Pipeline {
   const shownKeys = parts.map((part) => Object.keys(part.keys.report.line));
 
   return (plan, ground, base, { hurry = false, joints: told } = {}) => {
-    const cat = overridden(base, plan.overrides, plan.units);
+    const cat = overridden(base, plan.overrides, plan.units, plan.ownWires, plan.breakTests);
     const gates = gatesByLine(plan.gates);
     const met = meetings(plan.lines);
     const joints = told ?? jointsByLine(plan.lines, met);

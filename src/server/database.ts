@@ -5,6 +5,7 @@ import knex, { type Knex } from 'knex';
 import * as plans from './migrations/001-plans.js';
 import * as ofAndLift from './migrations/002-of-and-lift.js';
 import * as readings from './migrations/003-readings.js';
+import * as tensionChecks from './migrations/004-tension-checks.js';
 
 interface NamedMigration {
   readonly name: string;
@@ -17,6 +18,7 @@ export const migrations: readonly NamedMigration[] = [
   { name: '001-plans', ...plans },
   { name: '002-of-and-lift', ...ofAndLift },
   { name: '003-readings', ...readings },
+  { name: '004-tension-checks', ...tensionChecks },
 ];
 
 /** A store that cannot be used as it is, in one plain line. */

@@ -1,5 +1,6 @@
 /** A property in each format that it can leave in. */
-import { catalogue, withOverrides } from '../core/plan/catalogue.js';
+import { catalogue } from '../core/plan/catalogue.js';
+import { ownCatalogue } from '../core/plan/ownCatalogue.js';
 import { evaluate } from '../core/evaluate.js';
 import { groundOf } from '../core/terrain/ground.js';
 import { FormatError } from '../formats/error.js';
@@ -37,10 +38,9 @@ export function exportAs(format: string, { plan, grids }: OpenedPlan, only?: str
     geojson: () => toGeoJson(plan, ground),
     gpx: () => toGpx(plan, ground),
     kml: () => toKml(plan, ground),
-    setout: () => setOutCsv(plan, worked(), withOverrides(catalogue, plan.overrides, plan.units)),
+    setout: () => setOutCsv(plan, worked(), ownCatalogue(catalogue, plan)),
     dxf: () => toDxf(plan, worked()),
-    order: () =>
-      orderCsv(worked(), plan, withOverrides(catalogue, plan.overrides, plan.units), only),
+    order: () => orderCsv(worked(), plan, ownCatalogue(catalogue, plan), only),
   }[known]();
   const base =
     plan.name

@@ -1,10 +1,22 @@
 import { useMemo } from 'react';
-import { catalogue, withOverrides, type Catalogue } from '../core/plan/catalogue.js';
+import { catalogue, type Catalogue } from '../core/plan/catalogue.js';
+import { ownCatalogue } from '../core/plan/ownCatalogue.js';
 import { useSession } from './session.js';
 
 /** The catalogue as this property sees it: with its own figures put in. */
 export function useCatalogue(): Catalogue {
   const overrides = useSession((s) => s.plan.overrides);
   const units = useSession((s) => s.plan.units);
-  return useMemo(() => withOverrides(catalogue, overrides, units), [overrides, units]);
+  const ownWires = useSession((s) => s.plan.ownWires);
+  const breakTests = useSession((s) => s.plan.breakTests);
+  return useMemo(
+    () =>
+      ownCatalogue(catalogue, {
+        overrides,
+        units,
+        ...(ownWires ? { ownWires } : {}),
+        ...(breakTests ? { breakTests } : {}),
+      }),
+    [overrides, units, ownWires, breakTests],
+  );
 }

@@ -3,6 +3,16 @@ import type { News, Proposed } from '../formats/change.js';
 import type { Event } from './book.js';
 import { url } from './state.js';
 
+/** What every record has. */
+export interface KeptRecord {
+  readonly id: string;
+  readonly time: string;
+  readonly who: string;
+  readonly note: string;
+  readonly corrects?: string;
+  readonly void?: boolean;
+}
+
 const WAIT_MS = 10_000;
 
 async function ask(path: string, body?: unknown): Promise<Response | null> {
@@ -63,6 +73,17 @@ export async function postRecord(
   const answer = await ask(url(`/records/${kind}`), record);
   if (!answer || answer.status === 429) return null;
   return answer.ok ? { taken: true, reason: '' } : { taken: false, reason: await wordsOf(answer) };
+}
+
+/** Records of a kind that came in after one, oldest first; null: not now. */
+export async function recordsSince(
+  kind: string,
+  since: number,
+): Promise<{ records: readonly (KeptRecord & { seq: number })[]; more: boolean } | null> {
+  const answer = await ask(url(`/records/${kind}?since=${since}`));
+  return answer?.ok
+    ? ((await answer.json().catch(() => null)) as Awaited<ReturnType<typeof recordsSince>>)
+    : null;
 }
 
 /** Until a server that was away is asked again. */

@@ -1,7 +1,8 @@
 /** Placement off the main thread, run by run; who wants it to stop ends the worker. */
 import * as Comlink from 'comlink';
 import { jobsOf } from '../core/edit/placeLine.js';
-import { withOverrides, catalogue } from '../core/plan/catalogue.js';
+import { catalogue } from '../core/plan/catalogue.js';
+import { ownCatalogue } from '../core/plan/ownCatalogue.js';
 import { jointsOf, meetingsOf } from '../core/plan/meets.js';
 import type { Plan } from '../core/plan/schema.js';
 import {
@@ -26,7 +27,7 @@ const api = {
     ground: Ground,
     onRun: (done: number, total: number) => void,
   ): Record<string, LineArrangement> {
-    const cat = withOverrides(catalogue, plan.overrides);
+    const cat = ownCatalogue(catalogue, plan);
     const joints = jointsOf(plan.lines, meetingsOf(plan.lines));
     const jobs = lines.map((id) => ({
       id,

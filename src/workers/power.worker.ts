@@ -1,5 +1,6 @@
 /** Questions of the Power step, off the main thread and beside the evaluation: none of them keeps a hand waiting. */
 import * as Comlink from 'comlink';
+import { bothWays, type BothWays } from '../core/bothWays.js';
 import { splitFence, type Split } from '../core/edit/split.js';
 import { createEvaluator } from '../core/evaluate.js';
 import { PARTS } from '../core/parts/index.js';
@@ -83,6 +84,8 @@ const api = {
     networks = networksOf(plan);
     drawing = null;
   },
+  bothWays: (line: string): BothWays | null =>
+    plan && ground ? bothWays(line, plan, ground, pipeline) : null,
   units: (id: string): Candidate[] | null => withNet(id, candidatesOf),
   places: (id: string, pressed: Point | null): FeedPlace[] | null =>
     withNet(id, (net) => feedPlaces(net, plan!, pressed)),

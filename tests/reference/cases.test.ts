@@ -15,6 +15,7 @@ import lineConstants from './cases/line_constants.json' with { type: 'json' };
 import placement from './cases/placement.json' with { type: 'json' };
 import posts from './cases/post_force.json' with { type: 'json' };
 import rods from './cases/rod_group.json' with { type: 'json' };
+import runs from './cases/run.json' with { type: 'json' };
 import solar from './cases/solar_supply.json' with { type: 'json' };
 import span from './cases/span.json' with { type: 'json' };
 import wenner from './cases/wenner.json' with { type: 'json' };
@@ -89,7 +90,7 @@ interface File {
   tolerance_abs?: number;
   cases: unknown[];
 }
-const all = [continuity, earthTest, ends, fence, lineConstants, placement, plateFit, plateModel, posts, rods, solar, span, transient, wenner, wire, wireImpedance].flatMap(
+const all = [continuity, earthTest, ends, fence, lineConstants, placement, plateFit, plateModel, posts, rods, runs, solar, span, transient, wenner, wire, wireImpedance].flatMap(
   (file: File) => (file.cases as Case[]).map((c) => ({ ...(file.tolerance_abs === undefined ? {} : { tolerance_abs: file.tolerance_abs }), ...c, tolerance_rel: c.tolerance_rel ?? file.tolerance_rel! })),
 ); // prettier-ignore
 
@@ -118,6 +119,8 @@ describe('reference cases', () => {
         'gate_post',
         'h_brace',
         'h_brace_embedded',
+        'lateral_pull',
+        'lateral_pull_inverse',
         'line_constants',
         'n_brace',
         'placement',
@@ -125,16 +128,20 @@ describe('reference cases', () => {
         'post_force',
         'pullout',
         'rod_group',
+        'ruling_span',
+        'run',
         'sag_from_H',
         'sag_from_end_tension',
         'solar_supply',
         'state_change',
+        'state_change_exact',
         'tie_back',
+        'wave',
         'wenner',
         'wire',
         'wire_impedance',
       ].sort(),
     );
-    expect(all.length).toBe(112);
+    expect(all.length).toBe(126);
   });
 });

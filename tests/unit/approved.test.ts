@@ -8,7 +8,8 @@ import { describe, expect, it } from 'vitest';
 import { createChoices } from '../../src/core/choices.js';
 import { createPipeline } from '../../src/core/pipeline.js';
 import { evaluate } from '../../src/core/evaluate.js';
-import { catalogue, withOverrides } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/catalogue.js';
+import { ownCatalogue } from '../../src/core/plan/ownCatalogue.js';
 import { groundOf } from '../../src/core/terrain/ground.js';
 import { orderCsv } from '../../src/formats/orderCsv.js';
 import { setOutCsv } from '../../src/formats/setOut.js';
@@ -51,7 +52,7 @@ describe('approved', () => {
   });
 
   it('the sheets of the demo', async () => {
-    const cat = withOverrides(catalogue, demo.plan.overrides);
+    const cat = ownCatalogue(catalogue, demo.plan);
     const few = { ...report, lines: { burn: report.lines['burn']! } };
     await expect(setOutCsv(demo.plan, few, cat)).toMatchFileSnapshot(file('set-out'));
     await expect(orderCsv(report, demo.plan, catalogue)).toMatchFileSnapshot(file('order'));

@@ -5,7 +5,8 @@ import { placeLine } from '../../src/core/edit/placeLine.js';
 import { runJobs, solveRun } from '../../src/core/posts/arrange.js';
 import { allowed, type PlacementInputs } from '../../src/core/posts/limits.js';
 import { place } from '../../src/core/posts/placement.js';
-import { catalogue, withOverrides } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/catalogue.js';
+import { ownCatalogue } from '../../src/core/plan/ownCatalogue.js';
 import { barPosts, movePost, removePin, setEqual, setPin } from '../../src/core/plan/pins.js';
 import type { Plan } from '../../src/core/plan/schema.js';
 import { groundOf, type Ground } from '../../src/core/terrain/ground.js';
@@ -32,7 +33,7 @@ const long = (part: Parameters<typeof line>[2] = {}): Plan =>
 const change = (p: Plan, recipe: (d: Plan) => void): Plan => edit(p, recipe).next;
 
 function placed(p: Plan, ground: Ground, id = 'a') {
-  const cat = withOverrides(catalogue, p.overrides);
+  const cat = ownCatalogue(catalogue, p);
   const { requirement } = report(p, ground).lines[id]!;
   const { arrangement, patch } = placeLine(p, id, ground, requirement, cat);
   const next = patch && applyPatch(p, patch);

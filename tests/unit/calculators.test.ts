@@ -41,6 +41,12 @@ const good: Record<string, object> = {
   post_force: { prev_xyz_m: [-5, 0, 0], post_xyz_m: [0, 0, 0], next_xyz_m: [5, 0, 0], tension_prev_N: [900], tension_next_N: [900], wire_weight_N_per_m: 0.38 }, // prettier-ignore
   pullout: post,
   make_up: { left: ['sheep'] },
+  state_change_exact: { H_1_N: 400, span_m: 40, rise_m: 6, delta_theta_K: 30, wire_weight_N_per_m: 0.38, EA_N: 982_000, alpha_per_K: 1.15e-5 }, // prettier-ignore
+  ruling_span: { tension_1_N: 900, spans_m: [5, 12], delta_theta_K: 30, wire_weight_N_per_m: 0.38, EA_N: 982_000, alpha_per_K: 1.15e-5 }, // prettier-ignore
+  lateral_pull: { tension_N: 1000, span_m: 5, deflection_m: 0.1, EA_N: 982_000, wire_length_m: 5 },
+  lateral_pull_inverse: { force_N: 100, span_m: 4, deflection_m: 0.08, EA_N: 982_000, wire_length_m: 20 }, // prettier-ignore
+  wave: { mass_kg_per_m: 0.0385, returns: 5, length_m: 100, time_s: 6 },
+  run: { attachments_xyz_m: [[0, 0, 1], [5, 0, 1], [10, 0, 2]], tensioner_chainage_m: 0, mu: 0.3, drag_N_per_post: 0, tension_applied_N: 1000, hand_tension_N: 50, spool_diameter_m: 0.05, wire_diameter_m: 0.0025, wire_weight_N_per_m: 0.38, EA_N: 982_000, alpha_per_K: 1.15e-5 }, // prettier-ignore
   placement,
   equal_bays: { length_m: 30, target_m: 10 },
   earth_test: first(earthTest),

@@ -11,7 +11,7 @@ import { countOf, createPipeline } from '../../src/core/pipeline.js';
 import { judge } from '../../src/core/strands/judge.js';
 import { longestBayThatHolds, pushedBy } from '../../src/core/strands/opening.js';
 import { bisect } from '../../src/core/base/numbers.js';
-import { wireOf } from '../../src/core/wire/strain.js';
+import { wireOf } from '../../src/core/wire/wires.js';
 import { requirementOf } from '../../src/core/strands/requirement.js';
 import { energiser, FLAT, line, plan, report, strands } from './scene.js';
 

@@ -6,7 +6,8 @@ import { earthing, testLoad } from '../../src/core/power/earthing.js';
 import { loadLineOf } from '../../src/core/power/unit.js';
 import { wireProperties } from '../../src/core/wire/properties.js';
 import { sagFromEndTension, sagFromH } from '../../src/core/wire/span.js';
-import { pushAside, rulingSpan, stateChange } from '../../src/core/wire/temperature.js';
+import { pushAside } from '../../src/core/wire/pull.js';
+import { rulingSpan, stateChange } from '../../src/core/wire/temperature.js';
 import { energiser } from './scene.js';
 
 describe('earth rods', () => {

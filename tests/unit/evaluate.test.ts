@@ -170,6 +170,7 @@ const WITHOUT_MEND = new Set([
   'later',
   'short-run',
   'end-engineer',
+  'not-taken-up',
   'overhead',
   'outside',
   'networks-close',

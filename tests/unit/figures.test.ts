@@ -10,8 +10,10 @@ import { placeGreedy, placeUniform } from '../../src/core/posts/baselines.js';
 import type { PlacementInputs } from '../../src/core/posts/limits.js';
 import { effectiveGap, longestBayThatHolds } from '../../src/core/strands/opening.js';
 import { groundOf } from '../../src/core/terrain/ground.js';
-import { strainOf, wireOf } from '../../src/core/wire/strain.js';
-import { pushAside } from '../../src/core/wire/temperature.js';
+import { strainOf } from '../../src/core/wire/strain.js';
+import { wireOf } from '../../src/core/wire/wires.js';
+import { flatRun } from './runs.js';
+import { pushAside } from '../../src/core/wire/pull.js';
 import { energiser, FLAT, line, plan, PLACING, report, strands, networkOf } from './scene.js';
 import { candidatesOf } from '../../src/core/power/sizing.js';
 
@@ -137,9 +139,9 @@ describe('wire', () => {
     const rope = catalogue.wires['rope']!;
     expect(wireOf('rope', catalogue).weight_N_per_m).toBeCloseTo(rope.mass_kg_per_m! * 9.80665, 9);
     const l = line('a', [[0, 0], [1, 0]], { strands: strands([0.9], { wire: 'rope' }) }); // prettier-ignore
-    const [row] = strainOf(l, [{ run: { from_m: 0, to_m: 100, ground_m: 100 }, bays_m: [8, 8, 4] }], { cold_C: 15, today_C: 15, hot_C: 15 }, catalogue); // prettier-ignore
+    const [row] = strainOf(l, [flatRun([8, 8, 4])], { cold_C: 15, today_C: 15, hot_C: 15 }, catalogue); // prettier-ignore
     expect(row).toMatchObject({ at15_N: rope.tension_N, today_N: expect.closeTo(rope.tension_N!, 6), bay_m: 8 }); // prettier-ignore
-    expect(row!.sagToday_m).toBeCloseTo((rope.mass_kg_per_m! * 9.80665 * 64) / (8 * rope.tension_N!), 9); // prettier-ignore
+    expect(row!.sagToday_m).toBeCloseTo((rope.mass_kg_per_m! * 9.80665 * 64) / (8 * row!.least15_N), 9); // prettier-ignore
   });
 
   it('a gap opens by what each of its two strands gives', () => {

@@ -1,12 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { fromField, say, toField } from '../../src/core/base/units.js';
-import {
-  catalogue,
-  CatalogueSchema,
-  figureAt,
-  withOverrides,
-} from '../../src/core/plan/catalogue.js';
+import { catalogue, CatalogueSchema, figureAt } from '../../src/core/plan/catalogue.js';
+import { ownCatalogue } from '../../src/core/plan/ownCatalogue.js';
 import { checkPlan } from '../../src/core/check.js';
 import * as edits from '../../src/core/edit/edits.js';
 import {
@@ -100,9 +96,8 @@ describe('catalogue', () => {
     expect(fits(CatalogueSchema, catalogue)).toBe(true);
   });
   it('a property puts its own figure in place of one, and leaves the rest', () => {
-    const own = withOverrides(catalogue, {
-      'soils.clay.dry_ohm_m': { value: 77 },
-      'no.such.path': { value: 1 },
+    const own = ownCatalogue(catalogue, {
+      overrides: { 'soils.clay.dry_ohm_m': { value: 77 }, 'no.such.path': { value: 1 } },
     });
     expect(own.soils['clay']!.dry_ohm_m).toBe(77);
     expect(catalogue.soils['clay']!.dry_ohm_m).not.toBe(77);

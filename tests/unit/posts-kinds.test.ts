@@ -6,8 +6,8 @@ import { kindFor, standsOut, tallEnough } from '../../src/core/posts/kinds.js';
 import { mostUnder } from '../../src/core/strands/under.js';
 import { requirementOf } from '../../src/core/strands/requirement.js';
 import { startingMakeUp } from '../../src/core/strands/proposal.js';
-import { pushAside } from '../../src/core/wire/temperature.js';
-import { wireOf } from '../../src/core/wire/strain.js';
+import { pushAside } from '../../src/core/wire/pull.js';
+import { wireOf } from '../../src/core/wire/wires.js';
 import { line, plan, report, strands } from './scene.js';
 
 const facing = (stock: string[], keepOut: string[] = []) => ({ left: stock, right: [], keepOut, boundary: false }); // prettier-ignore
@@ -94,7 +94,7 @@ describe('droppers', () => {
   it('keep the strands apart: a push opens as much as in a bay from one to the next', () => {
     const s = report(dropped).lines['a']!.strain[0]!;
     const { EA_N } = wireOf('ht25', catalogue);
-    expect(s.pushed_m).toBeCloseTo(pushAside(150, s.hot_N, 4.92, EA_N, 300), 9);
+    expect(s.pushed_m).toBeCloseTo(pushAside(150, s.push_N, 4.92, EA_N, 300), 6);
     expect(found(dropped, 'bays-too-long')).toEqual([]);
     expect(found(dropped, 'gap-opens')).toEqual([]);
     const bare = long({ ...cattle, maxBay_m: 15 });

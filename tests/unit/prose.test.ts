@@ -4,7 +4,8 @@ import { describe, expect, it } from 'vitest';
 import { inUnits } from '../../src/core/base/prose.js';
 import { figureText, fromField, say, toField } from '../../src/core/base/units.js';
 import { moneyText } from '../../src/core/base/locale.js';
-import { catalogue, withOverrides } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/catalogue.js';
+import { ownCatalogue } from '../../src/core/plan/ownCatalogue.js';
 
 const METRIC =
   /(?<![\w.])\d[\d.]*[ \u00a0](?:mm|cm|m|km|ha|kg|N|kN|kPa|°C|ohm m|kN\/m3)(?![\w²³/])/;
@@ -32,7 +33,7 @@ describe('quantities in words', () => {
   });
 
   it('no name, reason or note of the catalogue keeps a metric quantity; its figures are the same', () => {
-    const feet = withOverrides(catalogue, {}, 'imperial');
+    const feet = ownCatalogue(catalogue, { overrides: {}, units: 'imperial' });
     const walk = (a: unknown, b: unknown, at: string): void => {
       if (typeof a === 'string') expect(b, at).not.toMatch(METRIC);
       else if (typeof a === 'object' && a !== null)
@@ -40,8 +41,8 @@ describe('quantities in words', () => {
       else expect(b, at).toBe(a);
     };
     walk(catalogue, feet, '');
-    expect(withOverrides(catalogue, {}, 'imperial')).toBe(feet);
-    expect(withOverrides(catalogue, {})).not.toBe(feet);
+    expect(ownCatalogue(catalogue, { overrides: {}, units: 'imperial' })).toBe(feet);
+    expect(ownCatalogue(catalogue, { overrides: {} })).not.toBe(feet);
   });
 });
 

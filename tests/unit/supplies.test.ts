@@ -1,10 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { summary } from '../../src/cli/summary.js';
-import { catalogue, withOverrides } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/catalogue.js';
+import { ownCatalogue } from '../../src/core/plan/ownCatalogue.js';
 import { changeCurrency } from '../../src/core/supplies/currency.js';
 import { ownShare } from '../../src/core/supplies/takeoff.js';
 import type { Plan } from '../../src/core/plan/schema.js';
-import { stringingTable, strainOf } from '../../src/core/wire/strain.js';
+import { flatRun } from './runs.js';
+import { strainOf } from '../../src/core/wire/strain.js';
 import { energiser, line, plan, report, strands } from './scene.js';
 
 const got = (p: Plan) => Object.fromEntries(report(p).supplies.map((s) => [s.id, s]));
@@ -165,12 +167,8 @@ describe('strain', () => {
     ],
     { strands: [...strands([0.3]), ...strands([0.9], { wire: 'mt25' })] },
   );
-  const rows = strainOf(
-    l,
-    [{ run: { from_m: 0, to_m: 100, ground_m: 100 }, bays_m: new Array<number>(20).fill(5) }],
-    climate,
-    catalogue,
-  );
+  const run = flatRun(new Array<number>(20).fill(5));
+  const rows = strainOf(l, [run], climate, catalogue);
 
   it('gives a row for each wire of each run; colder is tighter, and the school holds at 15 degrees C', () => {
     expect(rows.map((r) => r.wire)).toEqual(['ht25', 'mt25']);
@@ -188,13 +186,6 @@ describe('strain', () => {
     const simple = (150 * 5) / (4 * rows[0]!.hot_N);
     expect(rows[0]!.pushed_m).toBeLessThan(simple);
     expect(rows[0]!.pushed_m).toBeGreaterThan(0.7 * simple);
-  });
-
-  it('the stringing table falls with warmth and passes through the school', () => {
-    const table = stringingTable(1000, 5, 'ht25', catalogue);
-    expect(table.map((r) => r.celsius)).toEqual([-10, -5, 0, 5, 10, 15, 20, 25, 30, 35, 40]);
-    expect(table[5]!.tension_N).toBeCloseTo(1000, 6);
-    table.forEach((r, i) => i && expect(r.tension_N).toBeLessThan(table[i - 1]!.tension_N));
   });
 });
 
@@ -229,7 +220,7 @@ describe('money', () => {
 
   it('in another currency is worked out, or only called so', () => {
     const p = plan([line('a', [[0, 0], [300, 0]])], { overrides: { 'prices.gate.price': { value: 200 } } }); // prettier-ignore
-    const cat = withOverrides(catalogue, p.overrides);
+    const cat = ownCatalogue(catalogue, p);
     const made = (factor: number) => {
       const q = structuredClone(p) as Plan;
       changeCurrency(q, 'NZD', factor, cat);

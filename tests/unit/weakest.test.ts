@@ -176,6 +176,9 @@ describe('lines made alike', () => {
       'joins',
       'crossings',
       'ends',
+      'tensioners',
+      'strung_on',
+      'takenUp_on',
     ];
     const all = Object.keys(schema.properties).filter((k) => !own.includes(k));
     expect(new Set(Object.values(COMMON).flat())).toEqual(new Set(all));

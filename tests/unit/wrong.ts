@@ -56,6 +56,14 @@ export const cornered = (
     { energisers: { unit: energiser('a', 20) } },
   ); // prettier-ignore
 
+/** A wire that runs on round a right angle. */
+const bent = (l: Partial<Line>): Plan => {
+  const a = line('a', [[0, 0], [100, 0], [100, 150]], l); // prettier-ignore
+  return plan([
+    { ...a, vertices: a.vertices.map((v, i) => (i === 1 ? { ...v, kind: 'bend' as const } : v)) },
+  ]);
+};
+
 const EARTHED = {
   strands: [...strands([0.3, 0.6, 0.9]), ...strands([0.45], { duty: 'earth' as const })].sort(
     (a, b) => a.height_m - b.height_m,
@@ -138,6 +146,30 @@ export const wrong: [string, Plan][] = [
   ],
   ['cold-limit', fed({ school: 'firm' })],
   ['hot-sag', fed({ school: 'sag-out', maxBay_m: 15 })],
+  [
+    'window-empty',
+    fed(
+      { maxBay_m: 20, strands: strands([0.15, 0.3, 0.45, 0.65, 0.9], { wire: 'mt25' }) },
+      { climate: { cold_C: -30, today_C: 12, hot_C: 40 } },
+    ),
+  ],
+  ['run-wrapped', bent({})],
+  ['pull-lost', plan([line('a', [[0, 0], [1600, 0]], { school: 'sag-out', tensionerAt: 'end' })])], // prettier-ignore
+  ['tensioner-at-bend', bent({ tensioners: [{ at_m: 98 }] })],
+  ['tensioner-nowhere', fed({ tensioners: [{ at_m: 150 }] }, { gates: gate(true) })],
+  ['weak-joint', fed({}, { overrides: { 'joints.knot.efficiency': { value: 0.7 } } })],
+  ['spring-missing', fed({}, { climate: { cold_C: -25, today_C: 12, hot_C: 35 } })],
+  [
+    'spring-solid',
+    fed({ springs: true }, { overrides: { 'defaults.spring.travel.value': { value: 0.06 } } }),
+  ],
+  [
+    'not-taken-up',
+    fed({
+      strung_on: '2026-04-01',
+      strands: strands([0.15, 0.3, 0.45, 0.65, 0.9], { wire: 'mt25' }),
+    }),
+  ],
   [
     'no-tensioner',
     plan([

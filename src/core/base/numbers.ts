@@ -53,3 +53,30 @@ export function bisect(
 
 /** The whole numbers from 0 on, so many of them. */
 export const range = (n: number): number[] => Array.from({ length: n }, (_, k) => k);
+
+/**
+ * Root of a function that rises, above a floor, by Newton's method kept between limits.
+ * @param slope its slope, above 0
+ * @param start where to begin, above the floor
+ */
+export function risingRoot(
+  value: (x: number) => number,
+  slope: (x: number) => number,
+  start: number,
+  floor = 0,
+): number {
+  let low = floor;
+  let high = Infinity;
+  let x = start;
+  for (let turn = 0; turn < 200; turn++) {
+    const v = value(x);
+    if (v > 0) high = x;
+    else low = x;
+    let next = x - v / slope(x);
+    // Out of the limits: half way between them, or on by doubling while there is no upper one yet.
+    if (!(next > low && next < high)) next = high < Infinity ? (low + high) / 2 : 2 * x;
+    if (Math.abs(next - x) <= 1e-14 * x) return next;
+    x = next;
+  }
+  return x;
+}

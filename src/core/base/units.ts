@@ -114,6 +114,17 @@ const SHAPES = {
     imperial: { unit: 'mm²', factor: 1e6, decimals: 1 },
   },
   watt: same('W', (x) => (Math.abs(x) < 10 ? 2 : 0)),
+  seconds: same('s', (x) => (Math.abs(x) < 10 ? 2 : 1)),
+  turns: same('turns', 1),
+  hertz: same('Hz', 1),
+  diameter: pair(
+    { unit: 'mm', factor: 1000, decimals: 2 },
+    { unit: 'in', factor: 1 / INCH, decimals: 3 },
+  ),
+  strength: pair(
+    { unit: 'MPa', factor: 1e-6, decimals: 0 },
+    { unit: 'ksi', factor: 1e-6 / 6.894757293168361, decimals: 0 },
+  ),
   hours: same('h', 1),
   minutes: same('min', 0),
   wattHour: same('Wh', 0),

@@ -17,7 +17,7 @@ export const COMMON = {
   ],
   strands: ['strands', 'design', 'deadTail_m', 'insulators'],
   posts: ['post', 'maxBay_m', 'dropper', 'fill_m', 'standing'],
-  tension: ['school', 'tensioner'],
+  tension: ['school', 'tensioner', 'tensionerAt', 'springs', 'tie', 'join'],
 } as const satisfies Record<string, readonly (keyof Line)[]>;
 
 export type Common = keyof typeof COMMON;

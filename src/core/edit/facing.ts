@@ -1,5 +1,6 @@
 /** What a new fence faces: the usual of the property, or what stands on its two sides. */
-import { figure, catalogue, usual, withOverrides } from '../plan/catalogue.js';
+import { figure, catalogue, usual } from '../plan/catalogue.js';
+import { ownCatalogue, type OwnFigures } from '../plan/ownCatalogue.js';
 import { JOIN_TOLERANCE, nearest, planLength, pointAt } from '../plan/geometry.js';
 import type { Line, Plan, Point } from '../plan/schema.js';
 import { paddockAt, paddocksOf } from '../land/paddocks.js';
@@ -43,8 +44,8 @@ export function facingOf(plan: Plan, points: readonly Point[], id?: string): Fac
 }
 
 /** What a line is built of, from what it faces. */
-export function builtFor(facing: Facing, plan: Pick<Plan, 'overrides'>) {
-  const cat = withOverrides(catalogue, plan.overrides);
+export function builtFor(facing: Facing, plan: OwnFigures) {
+  const cat = ownCatalogue(catalogue, plan);
   const strands = startingMakeUp(facing, cat);
   const ids = [...facing.left, ...facing.right, ...facing.keepOut];
   // Bays of the usual length: long for large stock, short for small.

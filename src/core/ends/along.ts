@@ -9,7 +9,8 @@ import { fixedPosts, type EndKind, type Fixed, type Second } from '../posts/layo
 import type { EndReport } from '../report/schema.js';
 import { gAt, sAtG, zAt, type Profile } from '../terrain/profile.js';
 import { isPanel } from '../wire/bottom.js';
-import { schoolTension, strungAt, tensionAt } from '../wire/strain.js';
+import { schoolTension, strungAt } from '../wire/strung.js';
+import { tensionAt } from '../wire/strain.js';
 import type { Built } from './assembly.js';
 import { handAt } from './hand.js';
 import { judge } from './judge.js';

@@ -4,7 +4,7 @@
  */
 import { recordOf, figure, type Catalogue, type Soil } from '../plan/catalogue.js';
 import type { Assembly } from '../plan/schema.js';
-import { wireOf } from '../wire/strain.js';
+import { wireOf } from '../wire/wires.js';
 import { usual } from '../plan/catalogue.js';
 import { braceFrame, doubleH, standing, type Bar, type Bedded, type Upright } from './frames.js';
 import { beamOf, railOf } from './materials.js';

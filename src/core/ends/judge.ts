@@ -9,7 +9,7 @@ import {
 } from '../plan/catalogue.js';
 import { pullOutForce } from '../posts/pullout.js';
 import type { HoldCheck } from '../report/schema.js';
-import { wireOf } from '../wire/strain.js';
+import { wireOf } from '../wire/wires.js';
 import { carriedBy, tieBackOf, type Both, type Built, type Carried } from './assembly.js';
 import { sideHold } from './embedment.js';
 import { beamOf, railOf, widthOf } from './materials.js';

@@ -69,3 +69,8 @@ export function holeTakes(
 /** Posts that an end adds to the one that it shares with whatever else ends there. */
 export const addedPosts = ({ kind, second }: Pick<EndReport, 'kind' | 'second'>): string[] =>
   second ? (kind === 'double-h' ? [second, second] : [second]) : [];
+
+/** Hours that an end takes: of its kind, and of setting each of its posts. */
+export const hoursOf = (e: EndReport, cat: Catalogue): number =>
+  recordOf(cat.ends, e.kind).hours +
+  (1 + addedPosts(e).length) * recordOf(cat.settings, e.setting).hours;

@@ -3,7 +3,10 @@ import type { Strand } from '../plan/schema.js';
 import type { Door } from './part.js';
 
 /** Places along every line rise from its start. @param key a list of `{ at_m }` on a line */
-export function rising({ plan, say }: Door, key: 'pins' | 'placed' | 'levels' | 'ends'): void {
+export function rising(
+  { plan, say }: Door,
+  key: 'pins' | 'placed' | 'levels' | 'ends' | 'tensioners',
+): void {
   for (const [id, line] of Object.entries(plan.lines)) {
     (line[key] ?? []).forEach((place, i) => {
       const before = line[key]![i - 1];

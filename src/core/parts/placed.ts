@@ -11,6 +11,7 @@ import { placed as joins } from './joins/placed.js';
 import { placed as posts } from './posts/placed.js';
 import { placed as power } from './power/placed.js';
 import { placed as stock } from './stock/placed.js';
+import { placed as wire } from './wire/placed.js';
 
 /** Lists and tables whose `at_m` (or `from_m`, `to_m`) is a plan distance along a line. */
 export interface Places {
@@ -33,4 +34,4 @@ export interface Placed {
   blocksCut?(plan: Plan, line: Line, s: number): boolean;
 }
 
-export const PLACED: readonly Placed[] = [ground, stock, gates, ends, posts, power, joins];
+export const PLACED: readonly Placed[] = [ground, stock, gates, ends, posts, wire, power, joins];

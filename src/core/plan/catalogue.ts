@@ -2,8 +2,6 @@
  * The catalogue: every default of the trade, as data with its mark, unit and reason.
  * `data/*.json` holds the records; a property replaces single figures by path.
  */
-import { allInUnits } from '../base/prose.js';
-import type { Units } from '../base/units.js';
 import { Type, type Static } from '@sinclair/typebox';
 import { METALS } from './schemaParts.js';
 import type { Plan } from './schema.js';
@@ -14,6 +12,7 @@ import droppers from '../../../data/droppers.json' with { type: 'json' };
 import ends from '../../../data/ends.json' with { type: 'json' };
 import energisers from '../../../data/energisers.json' with { type: 'json' };
 import insulators from '../../../data/insulators.json' with { type: 'json' };
+import joints from '../../../data/joints.json' with { type: 'json' };
 import kinds from '../../../data/kinds.json' with { type: 'json' };
 import oldFences from '../../../data/oldFences.json' with { type: 'json' };
 import orders from '../../../data/orders.json' with { type: 'json' };
@@ -92,6 +91,12 @@ const WireSchema = Type.Object(
     tension_N: Type.Optional(Type.Number({ description: 'strung no tighter than this' })),
     runMost_m: Type.Optional(Type.Number({ description: 'on longer runs it stretches' })),
     insulates: Type.Optional(Type.Boolean({ description: 'it carries no volts' })),
+    break_N: Type.Optional(
+      Type.Number({ description: 'as broken on a bench; else strength by section' }),
+    ),
+    creep: Type.Optional(
+      Type.Number({ description: 'share of its tension that it loses in the first year' }),
+    ),
     diameter_mm: positive,
     tensile_MPa: positive,
     dc_ohm_per_km: positive,
@@ -196,6 +201,24 @@ const SeasonSchema = Type.Object(
   },
   closed,
 );
+const JointSchema = Type.Object(
+  {
+    ...origin,
+    where: Type.Array(Type.Union([Type.Literal('end'), Type.Literal('join')]), {
+      description: 'ties a strand to its end, or joins two wires under tension',
+    }),
+    efficiency: Type.Number({
+      description: 'share of the strength of the wire',
+      minimum: 0,
+      maximum: 1,
+    }),
+    low: Type.Number({ description: 'the least that is met' }),
+    high: Type.Number({ description: 'the most that is met' }),
+    slip_m: Type.Number({ minimum: 0, description: 'how far it slips as it beds' }),
+    price: Type.Union([Type.Null(), Type.String()]),
+  },
+  closed,
+);
 const SchoolSchema = Type.Object({ ...origin, tension_N: positive }, closed);
 const OrderSchema = Type.Object(origin, closed);
 const OldFenceSchema = Type.Object(
@@ -279,6 +302,7 @@ export const CatalogueSchema = Type.Object(
     soils: Type.Record(Type.String(), SoilSchema),
     seasons: Type.Record(Type.String(), SeasonSchema),
     schools: Type.Record(Type.String(), SchoolSchema),
+    joints: Type.Record(Type.String(), JointSchema),
     spacings: Type.Record(Type.String(), SpacingSchema),
     droppers: Type.Record(Type.String(), DropperKindSchema),
     connectors: Type.Record(Type.String(), ConnectorKindSchema),
@@ -298,6 +322,7 @@ export type EnergiserModel = Catalogue['energisers'][string];
 export type InsulatorKind = Catalogue['insulators'][string];
 export type PostKind = Catalogue['posts'][string];
 export type Setting = Catalogue['settings'][string];
+export type JointKind = Catalogue['joints'][string];
 export type Soil = Catalogue['soils'][string];
 export type SoilState = (typeof SOIL_STATES)[number];
 export const SEASONS = ['dry', 'today', 'wet', 'weedy', 'frozen'] as const;
@@ -323,6 +348,7 @@ export const catalogue = {
   soils,
   seasons,
   schools,
+  joints,
   spacings,
   droppers,
   connectors,
@@ -342,12 +368,17 @@ const RETIRED: ReadonlySet<string> = new Set([
   'defaults.end.braceWire.value',
 ]);
 
+/** Figures that stand elsewhere now: a property's own value for one is used there. */
+export const MOVED: Readonly<Record<string, string>> = {
+  'defaults.wire.jointEfficiency.value': 'joints.knot.efficiency',
+};
+
 /** Whether a figure has, or had, this path. */
 export const knowsFigure = (base: Catalogue, path: string): boolean =>
-  RETIRED.has(path) || figureAt(base, path) !== undefined;
+  RETIRED.has(path) || figureAt(base, MOVED[path] ?? path) !== undefined;
 
 /** Splits an override path `table.record.field`; the record may itself hold dots. */
-function splitPath(path: string): [string, string, string] {
+export function splitPath(path: string): [string, string, string] {
   const first = path.indexOf('.');
   const last = path.lastIndexOf('.');
   return [path.slice(0, first), path.slice(first + 1, last), path.slice(last + 1)];
@@ -359,48 +390,6 @@ export function figureAt(base: Catalogue, path: string): number | undefined {
   const rows = (base as Record<string, Record<string, Record<string, unknown>>>)[table];
   const value = rows?.[record]?.[field];
   return typeof value === 'number' ? value : undefined;
-}
-
-/**
- * The catalogue with a property's own figures put in; paths that name no figure are passed over.
- * @param units in which its words say their quantities; its figures are SI in any
- */
-export function withOverrides(
-  metric: Catalogue,
-  overrides: Plan['overrides'],
-  units: Units = 'metric',
-): Catalogue {
-  const base = spoken(metric, units);
-  // One catalogue for one set of figures: whoever works the same property out shares what rests on it.
-  let known = overridden.get(base);
-  if (!known) overridden.set(base, (known = new Map()));
-  const key = JSON.stringify(overrides);
-  let own = known.get(key);
-  if (!own) {
-    if (known.size >= 50) known.clear();
-    known.set(key, (own = overlaid(base, overrides)));
-  }
-  return own;
-}
-/** Names and reasons in other units; one catalogue for each. */
-function spoken(metric: Catalogue, units: Units): Catalogue {
-  if (units === 'metric') return metric;
-  let own = inFeet.get(metric);
-  if (!own) inFeet.set(metric, (own = allInUnits(metric, units)));
-  return own;
-}
-const inFeet = new WeakMap<Catalogue, Catalogue>();
-
-const overridden = new WeakMap<Catalogue, Map<string, Catalogue>>();
-
-function overlaid(base: Catalogue, overrides: Plan['overrides']): Catalogue {
-  const out = { ...base } as Record<string, Record<string, Record<string, unknown>>>;
-  for (const [path, { value }] of Object.entries(overrides)) {
-    if (figureAt(base, path) === undefined) continue;
-    const [table, record, field] = splitPath(path);
-    out[table] = { ...out[table], [record]: { ...out[table]![record], [field]: value } };
-  }
-  return out as unknown as Catalogue;
 }
 
 /** The value of a single default; throws if the catalogue has no such key. */

@@ -11,6 +11,7 @@ import type { EnergiserSchema } from '../parts/power/keys.js';
 import type { GateSchema } from '../parts/gates/keys.js';
 import type { LevelSchema } from '../parts/ground/keys.js';
 import type { PinSchema, PlacedPostSchema } from '../parts/posts/keys.js';
+import type { BreakTestSchema, OwnWireSchema } from '../parts/wire/keys.js';
 import { byId, closed, id, metres, words } from './schemaParts.js';
 
 export { THING_KINDS } from '../parts/land/planKeys.js';
@@ -130,6 +131,8 @@ export type Assembly = Static<typeof AssemblySchema>;
 export type EndPlace = Static<typeof EndPlaceSchema>;
 export type Pin = Static<typeof PinSchema>;
 export type PlacedPost = Static<typeof PlacedPostSchema>;
+export type OwnWire = Static<typeof OwnWireSchema>;
+export type BreakTest = Static<typeof BreakTestSchema>;
 export type Level = Static<typeof LevelSchema>;
 export type Thing = Static<typeof ThingSchema>;
 export type ThingKind = (typeof THING_KINDS)[number];

@@ -7,7 +7,7 @@ import type { Joint } from '../plan/meets.js';
 import type { Gate, Line } from '../plan/schema.js';
 import type { Post, Run, Stretch } from '../report/schema.js';
 import { gAt, sAtG, zAt, type Profile } from '../terrain/profile.js';
-import type { BayedRun } from '../wire/strain.js';
+import type { BayedRun } from '../wire/strung.js';
 import { equalBays, usualBay, type HeldBay } from './bays.js';
 import { kindFor, tallEnough } from './kinds.js';
 
@@ -316,10 +316,10 @@ export function runOf(
   return { index, tape_m: line.posts.find((p) => p.s_m >= from - 1e-6)!.tape_m };
 }
 
-/** The bays within each run, as taped from post to post. */
-export function baysOf(layout: Layout): BayedRun[] {
+/** The posts of each run, and the bays between them as taped. */
+export function baysOf(layout: Pick<Layout, 'runs' | 'posts'>): BayedRun[] {
   return layout.runs.map((run) => {
     const own = layout.posts.filter((p) => p.s_m >= run.from_m - 1e-6 && p.s_m <= run.to_m + 1e-6);
-    return { run, bays_m: own.slice(1).map((p, i) => p.tape_m - own[i]!.tape_m) };
+    return { run, posts: own, bays_m: own.slice(1).map((p, i) => p.tape_m - own[i]!.tape_m) };
   });
 }

@@ -4,8 +4,9 @@ import { figure, type Catalogue } from '../plan/catalogue.js';
 import type { Strand } from '../plan/schema.js';
 import type { Requirement, Strain } from '../report/schema.js';
 import { panelAt } from '../wire/bottom.js';
-import { hotPull, wireOf } from '../wire/strain.js';
-import { pushAside } from '../wire/temperature.js';
+import { pushPull } from '../wire/strain.js';
+import { wireOf } from '../wire/wires.js';
+import { pushAside } from '../wire/pull.js';
 
 /** Sideways give of each wire in the worst run of a line under the usual push, hot day, m. */
 export const pushedBy =
@@ -45,7 +46,7 @@ export interface Pulled {
 
 /** A wire of a line where it gives way most: its least pull, its longest run. */
 export const pulledIn = (strain: readonly Strain[], wire: string, cat: Catalogue): Pulled => ({
-  hot_N: hotPull(strain, wire),
+  hot_N: pushPull(strain, wire),
   EA_N: wireOf(wire, cat).EA_N,
   run_m: Math.max(...strain.map((s) => s.ground_m)),
 });

@@ -2,8 +2,8 @@
 import { figure, recordOf, usual, type Catalogue, type Profile } from '../plan/catalogue.js';
 import type { Demand, Line } from '../plan/schema.js';
 import type { About, DemandRow, Need, Requirement } from '../report/schema.js';
-import { pushAside } from '../wire/temperature.js';
-import { wireOf } from '../wire/strain.js';
+import { pushAside } from '../wire/pull.js';
+import { wireOf } from '../wire/wires.js';
 
 /** What of a line says who must be held. */
 export type Facing = Pick<Line, 'left' | 'right' | 'keepOut' | 'boundary'> &

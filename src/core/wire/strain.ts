@@ -1,54 +1,15 @@
 /** Tension of every strand of a line, today and at the extremes. */
-import { figure, type Catalogue, recordOf } from '../plan/catalogue.js';
+import { piecesOf, GRAVITY } from '../base/numbers.js';
+import { figure, recordOf, type Catalogue } from '../plan/catalogue.js';
 import type { Line, Plan, Strand } from '../plan/schema.js';
-import type { Run, Strain } from '../report/schema.js';
-import { GRAVITY, piecesOf } from '../base/numbers.js';
-import { wireProperties } from './properties.js';
-import { pushAside, rulingSpan, stateChange } from './temperature.js';
+import type { Strain } from '../report/schema.js';
+import { pushAside } from './pull.js';
+import { leastOf, mostOf } from './run.js';
+import { REFERENCE_C, setAt, strungIn, tensionsAt, type BayedRun, type Strung, type StrungLine } from './strung.js'; // prettier-ignore
+import { stateChange } from './temperature.js';
+import { weakestJoint, wireOf } from './wires.js';
 
-/** Temperature at which a school's tension is stated, degrees C. */
-export const REFERENCE_C = 15;
-
-/** Properties of a catalogue wire with the property's steel figures. */
-export function wireOf(id: string, cat: Catalogue) {
-  const wire = recordOf(cat.wires, id);
-  const round = wireProperties({
-    diameter_mm: wire.diameter_mm,
-    tensile_MPa: wire.tensile_MPa,
-    density_kg_m3: figure(cat, 'wire.density'),
-    E_GPa: figure(cat, 'wire.modulus'),
-    alpha_per_K: figure(cat, 'wire.expansion'),
-    joint_efficiency: figure(cat, 'wire.jointEfficiency'),
-    coil_m: wire.coil_m,
-  });
-  if (wire.mass_kg_per_m === undefined) return round;
-  // Rope, tape and panels are no round steel: their own mass and stiffness stand.
-  const EA_N = wire.EA_N ?? round.EA_N;
-  return {
-    ...round,
-    mass_kg_per_m: wire.mass_kg_per_m,
-    weight_N_per_m: wire.mass_kg_per_m * GRAVITY,
-    coil_mass_kg: wire.mass_kg_per_m * wire.coil_m,
-    EA_N,
-    alpha_EA_N_per_K: EA_N * figure(cat, 'wire.expansion'),
-  };
-}
-
-/** A run of a line with the bays in it, as taped over the ground. */
-export interface BayedRun {
-  readonly run: Run;
-  readonly bays_m: readonly number[];
-}
-
-/** Tension at the reference temperature by the line's school, N. */
-export const schoolTension = (line: Pick<Line, 'school'>, cat: Catalogue): number =>
-  recordOf(cat.schools, line.school).tension_N;
-
-/** Tension at which one wire of the line is strung at the reference temperature, N. */
-export const strungAt = (line: Pick<Line, 'school'>, wire: string, cat: Catalogue): number =>
-  Math.min(schoolTension(line, cat), recordOf(cat.wires, wire).tension_N ?? Infinity);
-
-/** Tension at another temperature than the reference, ends fixed, ruling span of the run, N. */
+/** Tension at another temperature than the reference, ends fixed, one span, N. */
 export function tensionAt(
   tension15: number,
   span: number,
@@ -67,65 +28,138 @@ export function tensionAt(
   }).tension_2_N;
 }
 
+/** A line as far as its strain goes. */
+export type StrainedLine = StrungLine & Pick<Line, 'strands' | 'dropper'>;
+
 /** One row for each run and each kind of wire in it (strands of one wire are set alike). */
 export function strainOf(
-  line: Pick<Line, 'school' | 'strands' | 'dropper'>,
+  line: StrainedLine,
   runs: readonly BayedRun[],
   climate: Plan['climate'],
   cat: Catalogue,
 ): Strain[] {
   const wires = [...new Set(line.strands.map((s: Strand) => s.wire))];
-  const push = figure(cat, 'wire.pushForce');
-  const { dropper } = line;
-  return runs.flatMap(({ run, bays_m }, index) =>
-    wires.map((wire): Strain => {
-      const p = wireOf(wire, cat);
-      const T = strungAt(line, wire, cat);
-      const span = rulingSpan(bays_m);
-      const longest = Math.max(...bays_m);
-      const at = (celsius: number) => tensionAt(T, span, wire, celsius, cat);
-      const [today, hot, cold] = [at(climate.today_C), at(climate.hot_C), at(climate.cold_C)];
-      // Between droppers the strands keep one another's distance: a push opens that far and no further.
-      const pushed = dropper ? longest / piecesOf(longest, dropper.each_m) : longest;
-      const hangs = p.weight_N_per_m + (dropper ? dropperWeight(line, cat) : 0);
-      const sag = (tension: number) => (hangs * longest * longest) / (8 * tension);
-      return {
-        run: index,
-        ground_m: run.ground_m,
-        bay_m: longest,
-        wire,
-        at15_N: T,
-        today_N: today,
-        cold_N: cold,
-        hot_N: hot,
-        limit_N: figure(cat, 'wire.coldLimit') * p.joint_break_N,
-        sagToday_m: sag(today),
-        sagHot_m: sag(hot),
-        pushed_m: pushAside(push, hot, pushed, p.EA_N, run.ground_m),
-      };
-    }),
+  return runs.flatMap((bayed, run) =>
+    wires.map((wire): Strain =>
+      rowOf(line, bayed, strungIn(line, bayed, wire, cat), run, climate, cat),
+    ),
   );
 }
 
+/** A wire of one run on the hottest day. */
+export interface HotDay {
+  /** The least in any bay on the hottest day, N, and how far the wire sags in the bay where it sags most, m. */
+  readonly hot_N: number;
+  readonly sagHot_m: number;
+  readonly sagBay_m: number;
+  /** How far the usual push moves the strand in the bay that gives most, m, and the least tension it is judged at, N. */
+  readonly pushed_m: number;
+  readonly push_N: number;
+}
+
+/** What a strand and its droppers weigh by the metre, N/m. */
+const hangs = (line: Pick<Line, 'strands' | 'dropper'>, s: Strung, cat: Catalogue): number =>
+  s.steel.weight_N_per_m + dropperWeight(line, cat);
+
+/** The most in any bay on the coldest night, with the wire sliding over its posts, N. */
+export const coldNight = (s: Strung, climate: Plan['climate']): number =>
+  mostOf(tensionsAt(s, climate.cold_C));
+
+/**
+ * The hottest day, with the wire sliding over its posts. Limits of opening come from fences of
+ * practice as they are set, and those too keep only a part of that in their slackest bay: at a push a run loses
+ * nothing until it loses more than they do.
+ * @param run_m length of the run as taped: what a push can draw on
+ */
+export function hotDay(
+  line: Pick<Line, 'strands' | 'dropper'>,
+  s: Strung,
+  climate: Plan['climate'],
+  run_m: number,
+  cat: Catalogue,
+): HotDay {
+  const hot = tensionsAt(s, climate.hot_C, { crept: true });
+  const weight = hangs(line, s, cat);
+  const even = setAt({ ...s, set_N: s.set_N * (1 - s.creep) }, climate.hot_C);
+  const usual = figure(cat, 'strands.pushKeeps');
+  const { dropper } = line;
+  let [sagHot_m, sagBay_m, push_N] = [0, 0, Infinity];
+  /** Bays that could give most: the slackest for its length, and the longest. */
+  let [slack, long] = [
+    { L: 0, T: 1 },
+    { L: 0, T: 1 },
+  ];
+  hot.forEach((t, k) => {
+    const c = s.shape.chord_m[k]!;
+    const sag = (weight * c * c) / (8 * t);
+    if (sag > sagHot_m) [sagHot_m, sagBay_m] = [sag, c];
+    const T = Math.min(even, t / usual);
+    push_N = Math.min(push_N, T);
+    // Between droppers the strands keep one another's distance: a push opens that far and no further.
+    const L = dropper ? c / piecesOf(c, dropper.each_m) : c;
+    if (L / T > slack.L / slack.T) slack = { L, T };
+    if (L > long.L) long = { L, T };
+  });
+  const give = ({ L, T }: typeof slack) =>
+    pushAside(figure(cat, 'wire.pushForce'), T, L, s.steel.EA_N, run_m);
+  return {
+    hot_N: leastOf(hot),
+    sagHot_m,
+    sagBay_m,
+    pushed_m: Math.max(give(slack), give(long)),
+    push_N,
+  };
+}
+
+function rowOf(
+  line: StrainedLine,
+  { run, bays_m }: BayedRun,
+  strung: Strung,
+  index: number,
+  climate: Plan['climate'],
+  cat: Catalogue,
+): Strain {
+  const joint = weakestJoint(line, cat);
+  const longest = Math.max(...bays_m);
+  const held = (celsius: number) =>
+    tensionsAt(strung, celsius, { held: true, crept: celsius > REFERENCE_C });
+  const today = leastOf(tensionsAt(strung, climate.today_C));
+  return {
+    run: index,
+    ground_m: run.ground_m,
+    bay_m: longest,
+    ruling_m: strung.ruling_m,
+    wire: strung.wire,
+    at_m: strung.at_m,
+    at15_N: strung.set_N,
+    least15_N: leastOf(strung.tension15_N),
+    today_N: setAt(strung, climate.today_C),
+    cold_N: coldNight(strung, climate),
+    ...hotDay(line, strung, climate, run.ground_m, cat),
+    coldHeld_N: mostOf(held(climate.cold_C)),
+    hotHeld_N: leastOf(held(climate.hot_C)),
+    limit_N: figure(cat, 'wire.coldLimit') * wireOf(strung.wire, cat).break_N * joint.efficiency,
+    joint: joint.id,
+    sagToday_m: (hangs(line, strung, cat) * longest * longest) / (8 * today),
+    ...(strung.spring ? { spring_N: springPull(strung, climate.cold_C) } : {}),
+  };
+}
+
+/** Pull on the spring of a wire at a temperature, N. */
+const springPull = (s: Strung, celsius: number): number => tensionsAt(s, celsius)[s.at]!;
+
 /** Weight of droppers that hang, for each strand and metre, N/m; those that rest on the ground weigh nothing. */
-function dropperWeight(line: Pick<Line, 'strands' | 'dropper'>, cat: Catalogue): number {
+export function dropperWeight(line: Pick<Line, 'strands' | 'dropper'>, cat: Catalogue): number {
   if (!line.dropper) return 0;
   const kind = recordOf(cat.droppers, line.dropper.kind);
   if (kind.rests) return 0;
   return (kind.mass_kg * GRAVITY) / (line.dropper.each_m * Math.max(1, line.strands.length));
 }
 
+/** The least pull at which a push on one wire is judged, N. */
+export const pushPull = (strain: readonly Strain[], wire: string): number =>
+  strain.reduce((t, r) => (r.wire === wire ? Math.min(t, r.push_N) : t), Infinity);
+
 /** The least pull of one wire over the runs on the hottest day, N. */
 export const hotPull = (strain: readonly Strain[], wire: string): number =>
   strain.reduce((t, r) => (r.wire === wire ? Math.min(t, r.hot_N) : t), Infinity);
-
-/** The stringing table of one run: what to set at each temperature so that 15 degrees C comes right. */
-export function stringingTable(tension15: number, span: number, wire: string, cat: Catalogue) {
-  const rows: { celsius: number; tension_N: number; sag_m: number }[] = [];
-  const w = wireOf(wire, cat).weight_N_per_m;
-  for (let celsius = -10; celsius <= 40; celsius += 5) {
-    const tension_N = tensionAt(tension15, span, wire, celsius, cat);
-    rows.push({ celsius, tension_N, sag_m: (w * span * span) / (8 * tension_N) });
-  }
-  return rows;
-}

@@ -4,6 +4,7 @@
  * all.
  */
 import { Type, type TProperties } from '@sinclair/typebox';
+import { TOOLS } from '../../core/wire/checks.js';
 
 export interface RecordKind {
   readonly table: string;
@@ -46,6 +47,33 @@ export const RECORDS: Readonly<Record<string, RecordKind>> = {
         { description: 'what was read, V: on a live strand, on the earth, of the battery' },
       ),
       value: Type.Number({ minimum: 0, maximum: 100_000 }),
+    },
+  },
+  tension: {
+    table: 'tension_check',
+    fields: {
+      ...PLACE,
+      strand: Type.Integer({ minimum: 1, maximum: 20, description: 'from the ground up' }),
+      wire: words(40),
+      tool: Type.Union(
+        TOOLS.map((k) => Type.Literal(k)),
+        {
+          description:
+            'pull at mid-bay, taps at returns, spring, note of the bay, scale in the wire',
+        },
+      ),
+      detail: Type.String({ maxLength: 200, description: 'what the tool read, in words' }),
+      celsius: Type.Number({ minimum: -60, maximum: 80 }),
+      tension_N: Type.Number({ exclusiveMinimum: 0, maximum: 50_000 }),
+      error_N: Type.Number({ minimum: 0, maximum: 50_000, description: 'standard error' }),
+      at15_N: Type.Number({ exclusiveMinimum: 0, maximum: 50_000, description: 'at 15 degrees C' }),
+      expected15_N: maybe(
+        Type.Number({
+          minimum: 0,
+          maximum: 50_000,
+          description: 'of that bay, by the plan of the day',
+        }),
+      ),
     },
   },
 };

@@ -2,16 +2,17 @@
 import { ArrowLeft, Printer } from 'lucide-react';
 import { useMemo } from 'react';
 import { say, type Units } from '../../core/base/units.js';
-import { addedPosts, fittings, holeTakes } from '../../core/ends/takes.js';
+import { addedPosts, fittings, holeTakes, hoursOf } from '../../core/ends/takes.js';
 import { twistOf } from '../../core/ends/judge.js';
 import { stepsOf } from '../../core/ends/steps.js';
-import { catalogue, recordOf, withOverrides, type Catalogue } from '../../core/plan/catalogue.js';
+import { catalogue, recordOf, type Catalogue } from '../../core/plan/catalogue.js';
+import { ownCatalogue } from '../../core/plan/ownCatalogue.js';
 import type { Line, Plan } from '../../core/plan/schema.js';
 import type { EndReport } from '../../core/report/schema.js';
 import { Button } from '../../ui/parts/Button.js';
 import { OnLoaded, type Loaded } from '../print/OnLoaded.js';
 import { Elevation } from './Elevation.js';
-import { hoursOf } from './EndTab.js';
+
 import { judgedOf, ROLES, SIDE_WORDS, worst } from './place.js';
 import { waitWords } from './Wait.js';
 import { WireWay } from './WireWay.js';
@@ -29,7 +30,7 @@ export function EndCards({ id }: { id: string }) {
 function Cards({ id, plan, report }: { id: string } & Loaded) {
   const asked = new URLSearchParams(location.search);
   const line = plan.lines[asked.get('line') ?? ''];
-  const cat = useMemo(() => withOverrides(catalogue, plan.overrides, plan.units), [plan]);
+  const cat = useMemo(() => ownCatalogue(catalogue, plan), [plan]);
   const all = line ? (report.lines[line.id]?.ends ?? []) : [];
   return (
     <main>

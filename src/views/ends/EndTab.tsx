@@ -6,7 +6,7 @@ import { asProposed, copyEnd, endsAlike, setAssembly, setEnd } from '../../core/
 import { twistOf } from '../../core/ends/judge.js';
 import { assemblyOf, handAt } from '../../core/ends/hand.js';
 import { optionsFor, type Option } from '../../core/ends/options.js';
-import { addedPosts } from '../../core/ends/takes.js';
+import { hoursOf } from '../../core/ends/takes.js';
 import { HELD_WORDS, reasonWords } from '../../core/ends/words.js';
 import { recordOf, type Catalogue } from '../../core/plan/catalogue.js';
 import type { Assembly, Line } from '../../core/plan/schema.js';
@@ -272,7 +272,3 @@ function Options({
     />
   );
 }
-
-/** Hours of an end with the setting of its posts. */
-export const hoursOf = (e: EndReport, cat: Catalogue): number =>
-  recordOf(cat.ends, e.kind).hours + (1 + addedPosts(e).length) * recordOf(cat.settings, e.setting).hours; // prettier-ignore

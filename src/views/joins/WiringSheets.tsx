@@ -2,13 +2,8 @@
 import { ArrowLeft, Printer } from 'lucide-react';
 import { useMemo } from 'react';
 import { say, type Units } from '../../core/base/units.js';
-import {
-  catalogue,
-  figure,
-  recordOf,
-  withOverrides,
-  type Catalogue,
-} from '../../core/plan/catalogue.js';
+import { catalogue, figure, recordOf, type Catalogue } from '../../core/plan/catalogue.js';
+import { ownCatalogue } from '../../core/plan/ownCatalogue.js';
 import type { Line, Plan } from '../../core/plan/schema.js';
 import { gatesAt } from '../../core/power/circuit.js';
 import { insulatorAt } from '../../core/strands/insulators.js';
@@ -33,7 +28,7 @@ export function WiringSheets({ id }: { id: string }) {
 function Sheets({ id, plan, report }: { id: string } & Loaded) {
   const asked = new URLSearchParams(location.search);
   const line = plan.lines[asked.get('line') ?? ''];
-  const cat = useMemo(() => withOverrides(catalogue, plan.overrides, plan.units), [plan]);
+  const cat = useMemo(() => ownCatalogue(catalogue, plan), [plan]);
   const wired = useMemo(
     () => wiredOf(plan, report, cat).find((w) => line && w.net.ids.includes(line.id)),
     [plan, report, cat, line],

@@ -2,7 +2,8 @@
 import { scaleLinear } from 'd3-scale';
 import { say } from '../../core/base/units.js';
 import { placeAtTape } from '../../core/posts/whereabouts.js';
-import type { Run } from '../../core/report/schema.js';
+import type { Line } from '../../core/plan/schema.js';
+import type { LineReport, Run, SeasonPower } from '../../core/report/schema.js';
 import type { Profile } from '../../core/terrain/profile.js';
 import { useUnits } from '../../ui/parts/Num.js';
 
@@ -79,4 +80,14 @@ export function TrackName({ name, texts }: { name: string; texts: readonly [numb
       ))}
     </>
   );
+}
+
+/** What a track below the ground is given. */
+export interface TrackProps {
+  line: Line;
+  report: LineReport;
+  profile: Profile;
+  volts: SeasonPower['lines'][string] | null;
+  x: Scale;
+  height: number;
 }

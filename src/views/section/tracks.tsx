@@ -1,29 +1,20 @@
 /** The tracks below the ground: each one figure along the line, with its limit where it has one. */
 import { scaleLinear } from 'd3-scale';
 import { area, line as path } from 'd3-shape';
-import { memo, type ComponentType } from 'react';
+import { lazy, memo, Suspense, type ComponentType } from 'react';
 import { figure } from '../../core/plan/catalogue.js';
 import { say } from '../../core/base/units.js';
-import type { Line } from '../../core/plan/schema.js';
 import { gapsUnder } from '../../core/posts/forces.js';
-import type { LineReport, SeasonPower } from '../../core/report/schema.js';
+import type { SeasonPower } from '../../core/report/schema.js';
 import { mostUnder } from '../../core/strands/under.js';
-import { zAt, type Profile } from '../../core/terrain/profile.js';
+import { zAt } from '../../core/terrain/profile.js';
 import { bottomOf } from '../../core/wire/bottom.js';
-import { hotPull, wireOf } from '../../core/wire/strain.js';
+import { hotPull } from '../../core/wire/strain.js';
+import { wireOf } from '../../core/wire/wires.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { useView, type Beside, type Track } from '../../session/view.js';
-import { LEFT, TrackName, type Scale } from './frame.js';
-
-export interface TrackProps {
-  line: Line;
-  report: LineReport;
-  profile: Profile;
-  volts: SeasonPower['lines'][string] | null;
-  x: Scale;
-  height: number;
-}
+import { LEFT, TrackName, type Scale, type TrackProps } from './frame.js';
 
 const within = (x: Scale) => {
   const [from, to] = x.domain() as [number, number];
@@ -283,54 +274,13 @@ function BesideVolts({
   );
 }
 
-/** Tension of each run, by the chosen temperature, against its limit. */
-function PullTrack({ report, x, height }: TrackProps) {
-  const units = useUnits();
-  const warmth = useView((v) => v.warmth);
-  const [from, to] = x.domain() as [number, number];
-  const rows = report.runs.flatMap((run, k) => {
-    const own = report.strain.filter((s) => s.run === k);
-    if (own.length === 0 || run.to_m < from || run.from_m > to) return [];
-    const pull = Math.max(...own.map((s) => s[`${warmth}_N`]));
-    return [{ run, pull, limit: Math.min(...own.map((s) => s.limit_N)) }];
-  });
-  const most = Math.max(100, ...rows.flatMap((r) => [r.pull, r.limit])) * 1.1;
-  const y = scaleLinear([0, most], [height - 3, 4]);
-  return (
-    <>
-      <TrackName
-        name="Pull in each run"
-        texts={[
-          [12, 'pull'],
-          [height - 4, `most ${say(Math.max(0, ...rows.map((r) => r.pull)), 'force', units)}`],
-        ]}
-      />
-      {rows.map(({ run, pull, limit }) => {
-        const [a, b] = [x(Math.max(from, run.from_m)), x(Math.min(to, run.to_m))];
-        return (
-          <g key={run.from_m}>
-            <line
-              x1={a}
-              x2={b}
-              y1={y(limit)}
-              y2={y(limit)}
-              stroke="var(--soft)"
-              strokeDasharray="5 4"
-            />
-            <line
-              x1={a}
-              x2={b}
-              y1={y(pull)}
-              y2={y(pull)}
-              stroke={pull > limit ? 'var(--stop)' : 'var(--ink)'}
-              strokeWidth={2}
-            />
-          </g>
-        );
-      })}
-    </>
-  );
-}
+// Folded until somebody asks for it: what it works out with is fetched then.
+const Pull = lazy(() => import('./PullTrack.js').then((m) => ({ default: m.PullTrack })));
+const PullTrack = (props: TrackProps) => (
+  <Suspense fallback={null}>
+    <Pull {...props} />
+  </Suspense>
+);
 
 export const TRACKS: readonly {
   readonly id: Track;

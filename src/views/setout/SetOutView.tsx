@@ -3,7 +3,8 @@ import { ArrowLeft, Printer } from 'lucide-react';
 import { useState } from 'react';
 import { dayText } from '../../core/base/locale.js';
 import { say, unitOf } from '../../core/base/units.js';
-import { catalogue, withOverrides } from '../../core/plan/catalogue.js';
+import { catalogue } from '../../core/plan/catalogue.js';
+import { ownCatalogue } from '../../core/plan/ownCatalogue.js';
 import type { Line } from '../../core/plan/schema.js';
 import type { LineReport, Run } from '../../core/report/schema.js';
 import { Button } from '../../ui/parts/Button.js';
@@ -81,7 +82,7 @@ function LineSheet({ line, report, of }: { line: Line; report: LineReport; of: L
 function RunSheet(p: { line: Line; report: LineReport; run: Run; index: number; of: Loaded }) {
   const { line, report, run, index, of } = p;
   const { units } = of.plan;
-  const cat = withOverrides(catalogue, of.plan.overrides, units);
+  const cat = ownCatalogue(catalogue, of.plan);
   const rows = report.posts
     .map((post, i) => ({ post, i }))
     .filter(({ post }) => post.s_m >= run.from_m - 1e-6 && post.s_m <= run.to_m + 1e-6);

@@ -1,5 +1,6 @@
-import { figure } from '../../../plan/catalogue.js';
-import { eachLine, onLine, replace, type Rule } from '../../../findings/rule.js';
+import { figure, recordOf } from '../../../plan/catalogue.js';
+import { eachLine, onLine, type Rule } from '../../../findings/rule.js';
+import { betterJoints, otherSchools, springsIn } from './ways.js';
 
 /** Tension on the coldest night beyond the share of its weakest joint that keeps a wire for long. */
 export const coldLimit: Rule = {
@@ -13,36 +14,34 @@ export const coldLimit: Rule = {
   },
   check: (scene) =>
     eachLine(scene).flatMap(([line, report]) => {
-      const [good, most] = [
-        figure(scene.cat, 'wire.coldLimit'),
-        figure(scene.cat, 'wire.coldMost'),
-      ];
+      const { cat, say } = scene;
+      const [good, most] = [figure(cat, 'wire.coldLimit'), figure(cat, 'wire.coldMost')];
       const worst = report.strain.reduce<(typeof report.strain)[number] | null>(
         (a, b) => (!a || b.cold_N / b.limit_N > a.cold_N / a.limit_N ? b : a),
         null,
       );
       if (!worst || worst.cold_N <= worst.limit_N) return [];
       const run = report.runs[worst.run]!;
+      const softer = otherSchools(scene, line, worst.at15_N, 'softer');
       const joint_N = worst.limit_N / good;
       const stop = worst.cold_N > most * joint_N;
       const share = Math.round((stop ? most : good) * 100);
-      const softer = Object.entries(scene.cat.schools)
-        .filter(([, s]) => s.tension_N < worst.at15_N)
-        .sort((a, b) => b[1].tension_N - a[1].tension_N);
       return [
         {
           key: line.id,
           kind: stop ? 'stop' : 'mend',
           title: `${line.name} is too tight for the coldest night`,
-          why: `${scene.say.newtons(worst.cold_N)} at ${scene.say.celsius(scene.plan.climate.cold_C)}; ${stop ? 'never more than' : 'for a good life at most'} ${scene.say.newtons((stop ? most : good) * joint_N)}, ${share} % of what its weakest joint holds.`,
+          why: `${say.newtons(worst.cold_N)} at ${say.celsius(scene.plan.climate.cold_C)}; ${stop ? 'never more than' : 'for a good life at most'} ${say.newtons((stop ? most : good) * joint_N)}, ${share} % of what its weakest joint holds (${recordOf(cat.joints, worst.joint).name.toLowerCase()}).`,
           todo: 'Less tension, a spring in the wire, or better joints.',
           place: onLine(line, run.from_m, run.to_m),
           badness: worst.cold_N / joint_N,
-          mends: () =>
-            softer.map(([id, { name }]) => ({
-              words: `Set it ${name.toLowerCase()}`,
-              patch: [replace(`/lines/${line.id}/school`, id)],
-            })),
+          mends: () => [
+            // A step softer; then what lets it stay as tight; last what leaves it slack.
+            ...softer.slice(0, 1),
+            ...betterJoints(scene, line),
+            ...springsIn(line),
+            ...softer.slice(1),
+          ],
         },
       ];
     }),

@@ -1,4 +1,6 @@
-import { figure } from '../../../plan/catalogue.js';
+import { figure, recordOf } from '../../../plan/catalogue.js';
+import { leftBySlip } from '../../../wire/stringing.js';
+import { jointsOfLine, wireOf } from '../../../wire/wires.js';
 import { eachLine, onLine, replace, type Rule } from '../../../findings/rule.js';
 
 /** A short run without a tensioner left in the wire. */
@@ -15,11 +17,16 @@ export const noTensioner: Rule = {
       const short = report.runs.filter((r) => r.ground_m < limit);
       if (short.length === 0) return [];
       const run = short.reduce((a, b) => (b.ground_m < a.ground_m ? b : a));
+      const set = report.strain.find((s) => report.runs[s.run] === run);
+      if (!set) return [];
+      const slip = recordOf(scene.cat.joints, jointsOfLine(line).tie).slip_m;
+      const { EA_N } = wireOf(set.wire, scene.cat);
+      const left = leftBySlip(set.at15_N, run.ground_m, 2 * slip, EA_N);
       return [
         {
           key: line.id,
           title: `No tensioner on ${line.name}`,
-          why: `Its run of ${scene.say.metres(run.ground_m)} is short: the knots slip as they bed, and that eats the tension.`,
+          why: `Its run of ${scene.say.metres(run.ground_m)} is short: when the knots at both ends bed by ${scene.say.mm(2 * slip)} together, ${scene.say.newtons(left)} of ${scene.say.newtons(set.at15_N)} are left.`,
           todo: 'Leave an in-line tensioner in each strand.',
           place: onLine(line, run.from_m, run.to_m),
           badness: limit / run.ground_m,

@@ -1,0 +1,65 @@
+/** Records that the server keeps, as this tab knows them: fetched once, then only what is new. */
+import { useEffect } from 'react';
+import { create } from 'zustand';
+import { useRecords } from './records.js';
+import { recordsSince, type KeptRecord } from './server.js';
+
+export type { KeptRecord } from './server.js';
+
+interface Known {
+  readonly records: readonly KeptRecord[];
+  readonly since: number;
+}
+
+const useKept = create<Readonly<Record<string, Known>>>(() => ({}));
+/** Kinds that are being fetched now. */
+const asking = new Set<string>();
+
+async function follow(kind: string): Promise<void> {
+  if (asking.has(kind)) return;
+  asking.add(kind);
+  try {
+    for (;;) {
+      const { records, since } = useKept.getState()[kind] ?? { records: [], since: 0 };
+      const page = await recordsSince(kind, since);
+      if (!page) return;
+      const last = page.records.at(-1)?.seq ?? since;
+      if (page.records.length > 0 || !useKept.getState()[kind])
+        useKept.setState({ [kind]: { records: [...records, ...page.records], since: last } });
+      if (!page.more) return;
+    }
+  } finally {
+    asking.delete(kind);
+  }
+}
+
+/**
+ * The records of a kind that stand, oldest first: corrections in the place of what they correct, and what this tab has
+ * not sent yet behind them; null until the server has answered once and nothing waits.
+ */
+export function useStanding<T extends KeptRecord>(
+  kind: string,
+): { readonly records: readonly (T & { readonly waiting?: boolean })[]; readonly known: boolean } {
+  const known = useKept((k) => k[kind]);
+  const pending = useRecords((r) => r.pending);
+  const waiting = pending.filter((p) => p.kind === kind).map((p) => ({ ...(p.record as T), waiting: true })); // prettier-ignore
+  useEffect(() => {
+    void follow(kind);
+    // What was sent has come back from the server; what others wrote is asked for now and then.
+    const timer = setInterval(() => void follow(kind), 20_000);
+    return () => clearInterval(timer);
+  }, [kind, pending.length]);
+  const all = [...((known?.records ?? []) as readonly T[]), ...waiting];
+  return { records: standing(all), known: known !== undefined };
+}
+
+/** Records without what was corrected or taken back; one that is sent and kept stands once. */
+export function standing<T extends KeptRecord>(all: readonly T[]): T[] {
+  const gone = new Set(all.flatMap((r) => r.corrects ?? []));
+  const seen = new Set<string>();
+  return all.filter((r) => {
+    if (gone.has(r.id) || r.void || seen.has(r.id)) return false;
+    seen.add(r.id);
+    return true;
+  });
+}
