@@ -21,7 +21,12 @@ import { strongerTies } from '../../src/core/wiring/stronger.js';
 import { candidatesOf } from '../../src/core/power/sizing.js';
 import { voltsOf } from '../../src/core/power/volts.js';
 import { sampler } from '../../src/core/sizing/sure.js';
-import { energiser, line, networkOf, plan } from '../unit/scene.js';
+import { baysOf } from '../../src/core/posts/layout.js';
+import { strainOf } from '../../src/core/wire/strain.js';
+import { strungIn, tensionsAt } from '../../src/core/wire/strung.js';
+import { setTo, windowOf } from '../../src/core/wire/window.js';
+import { runOver } from '../unit/runs.js';
+import { energiser, line, networkOf, plan, strands } from '../unit/scene.js';
 import { station, stationGround } from './station.js';
 import { farmCircuit } from '../unit/farm.js';
 
@@ -39,6 +44,24 @@ describe('network', () => {
     'the demo strand by strand, one line changed or not',
     () => void solveUnit(circuitOf(net, 'wet')),
   );
+});
+
+describe('strain', () => {
+  // Claims: all tensions of 2,000 posts and 8 strands under 50 ms; the window of a run, asked when it is looked at, under 60 ms.
+  const bays = 1999;
+  const rough = runOver(Array.from({ length: bays + 1 }, (_, i) => [5 * i, 0, 3 * Math.sin(i / 9) + Math.sin(1.7 * i)] as const)); // prettier-ignore
+  const l = line('a', [[0, 0], [5 * bays, 0]], { strands: strands([0.15, 0.25, 0.35, 0.45, 0.6, 0.75, 0.9, 1.1]) }); // prettier-ignore
+  const climate = { cold_C: -12, today_C: 12, hot_C: 32 };
+  bench('2,000 posts, 8 strands of one wire', () => void strainOf(l, [rough], climate, catalogue));
+  const each = strungIn(l, rough, 'ht25', catalogue);
+  const eight = l.strands.map((_, k) => setTo(each, 700 + 100 * k, catalogue));
+  bench('the same, 8 strands that are each set differently, one temperature', () => {
+    for (const s of eight) tensionsAt(s, 32);
+  });
+  const ridge = createPipeline()(demo.plan, ground, catalogue);
+  const run = baysOf(ridge.lines['ridge']!)[0]!;
+  bench('the window of the longest run of the demo', () =>
+    void windowOf({ line: demo.plan.lines['ridge']!, bayed: run, wire: 'ht25', climate, push_m: 0.3 }, catalogue)); // prettier-ignore
 });
 
 describe('continuity', () => {

@@ -45,6 +45,7 @@ export function NoteFinder({
         audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false },
       });
       const context = new AudioContext();
+      await context.resume();
       const ear = new AnalyserNode(context, { fftSize: 32_768 });
       context.createMediaStreamSource(stream).connect(ear);
       const samples = new Float32Array(ear.fftSize);
