@@ -102,6 +102,7 @@ test('a pull is read, kept, there after a reload, compared, and taken back', asy
   await expect.poll(async () => (await checks(page, id)).length).toBe(1);
   expect((await checks(page, id))[0]).toMatchObject({ tool: 'pull', line: 'terrace', who: 'Crew', celsius: 12 }); // prettier-ignore
   await page.reload();
+  await page.getByRole('button', { name: 'Terrace', exact: true }).click();
   await page.getByRole('tab', { name: 'Checks' }).click();
   await expect(page.locator('[data-drift]')).toContainText('the first check here');
   await axe(page);

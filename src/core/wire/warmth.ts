@@ -178,7 +178,7 @@ export function slippedAfter(
   for (const [from, to] of windows) settle(from, to);
   for (let w = 0; w < windows.length; w++) {
     const [from, to] = windows[w]!;
-    const more = Math.ceil((to - from) / 8);
+    const more = Math.ceil((to - from) / 2);
     const left = from > 0 && slides(from - 1);
     const right = to < n - 1 && slides(to);
     if (!left && !right) continue;

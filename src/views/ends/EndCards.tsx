@@ -1,5 +1,4 @@
 /** The ends of a line on paper, one A5 card each, to be built from in the field. */
-import { ArrowLeft, Printer } from 'lucide-react';
 import { useMemo } from 'react';
 import { say, type Units } from '../../core/base/units.js';
 import { addedPosts, fittings, holeTakes, hoursOf } from '../../core/ends/takes.js';
@@ -9,15 +8,13 @@ import { catalogue, recordOf, type Catalogue } from '../../core/plan/catalogue.j
 import { ownCatalogue } from '../../core/plan/ownCatalogue.js';
 import type { Line, Plan } from '../../core/plan/schema.js';
 import type { EndReport } from '../../core/report/schema.js';
-import { Button } from '../../ui/parts/Button.js';
+import { Card, CardPages } from '../print/CardPages.js';
 import { OnLoaded, type Loaded } from '../print/OnLoaded.js';
 import { Elevation } from './Elevation.js';
 
 import { judgedOf, ROLES, SIDE_WORDS, worst } from './place.js';
 import { waitWords } from './Wait.js';
 import { WireWay } from './WireWay.js';
-
-const A5 = { w: 148, h: 210 } as const;
 
 export function EndCards({ id }: { id: string }) {
   return (
@@ -33,23 +30,14 @@ function Cards({ id, plan, report }: { id: string } & Loaded) {
   const cat = useMemo(() => ownCatalogue(catalogue, plan), [plan]);
   const all = line ? (report.lines[line.id]?.ends ?? []) : [];
   return (
-    <main>
-      <style>{`@page { size: ${A5.w}mm ${A5.h}mm; margin: 0 } @media print { html, body { background: white } .a5 { margin: 0 !important; border: 0 !important; break-after: page } }`}</style>
-      <div className="no-print border-rule bg-panel sticky top-0 z-10 flex flex-wrap items-center gap-3 border-b p-3">
-        <a className="button" href={`/p/${id}/ends`}>
-          <ArrowLeft size={14} aria-hidden /> Ends
-        </a>
-        <h1 className="heading">Ends of {line?.name ?? plan.name}</h1>
-        <Button strong onClick={() => print()}>
-          <Printer size={14} aria-hidden /> Print
-        </Button>
-        <p className="label">
-          {all.length} {all.length === 1 ? 'end' : 'ends'}, one A5 card each.
-        </p>
-      </div>
+    <CardPages
+      back={[`/p/${id}/ends`, 'Ends']}
+      title={`Ends of ${line?.name ?? plan.name}`}
+      count={`${all.length} ${all.length === 1 ? 'end' : 'ends'}, one A5 card each.`}
+    >
       {line && all.length > 0 ? (
         all.map((end, k) => (
-          <Card
+          <EndCard
             key={`${end.at_m} ${end.side}`}
             end={end}
             card={[k + 1, all.length]}
@@ -63,7 +51,7 @@ function Cards({ id, plan, report }: { id: string } & Loaded) {
           {line ? 'No strands yet: nothing pulls at its ends.' : 'There is no such line.'}
         </p>
       )}
-    </main>
+    </CardPages>
   );
 }
 
@@ -75,7 +63,7 @@ interface CardProps {
   readonly cat: Catalogue;
 }
 
-function Card({ end, card, line, plan, cat }: CardProps) {
+function EndCard({ end, card, line, plan, cat }: CardProps) {
   const units: Units = plan.units;
   const w = worst(end);
   const judged = judgedOf(end, cat);
@@ -83,20 +71,17 @@ function Card({ end, card, line, plan, cat }: CardProps) {
     newtons: (n: number) => say(n, 'force', units), }; // prettier-ignore
   const wait = recordOf(cat.settings, end.setting).wait_h;
   return (
-    <section
-      className="a5 border-rule mx-auto my-4 flex flex-col border bg-white p-[9mm] text-black"
-      style={{ width: `min(${A5.w}mm, 100%)`, minHeight: `${A5.h - 1}mm` }}
-      aria-label={`Card ${card[0]}: ${say(end.at_m, 'length', units)}`}
-    >
-      <header className="flex items-baseline justify-between border-b border-black pb-1">
-        <h2 className="text-[1.1rem] font-semibold">
+    <Card
+      label={`Card ${card[0]}: ${say(end.at_m, 'length', units)}`}
+      title={
+        <>
+          {' '}
           <bdi>{line.name}</bdi>, {say(end.at_m, 'length', units)}:{' '}
           {recordOf(cat.ends, end.kind).name}
-        </h2>
-        <span className="text-[0.8rem] whitespace-nowrap">
-          {card[0]} / {card[1]}
-        </span>
-      </header>
+        </>
+      }
+      of={card}
+    >
       <p className="text-[0.82rem]">
         {ROLES[end.role] ?? end.role} {SIDE_WORDS[end.side]};{' '}
         {recordOf(cat.soils, end.soil).name.toLowerCase()}; {end.strands.length} strands pull with{' '}
@@ -147,7 +132,7 @@ function Card({ end, card, line, plan, cat }: CardProps) {
         </span>
         <span className="whitespace-nowrap">{end.hand ? 'set by hand' : 'as proposed'}</span>
       </footer>
-    </section>
+    </Card>
   );
 }
 

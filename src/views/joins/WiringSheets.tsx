@@ -1,5 +1,4 @@
 /** The wiring of every place of a line on paper, one A5 sheet each, to be built from in the field. */
-import { ArrowLeft, Printer } from 'lucide-react';
 import { useMemo } from 'react';
 import { say, type Units } from '../../core/base/units.js';
 import { catalogue, figure, recordOf, type Catalogue } from '../../core/plan/catalogue.js';
@@ -9,13 +8,11 @@ import { gatesAt } from '../../core/power/circuit.js';
 import { insulatorAt } from '../../core/strands/insulators.js';
 import { piecesOf, takenAt, type Place } from '../../core/wiring/place.js';
 import { deadTail } from '../../core/wiring/tail.js';
-import { Button } from '../../ui/parts/Button.js';
+import { Card, CardPages } from '../print/CardPages.js';
 import { OnLoaded, type Loaded } from '../print/OnLoaded.js';
 import { placesOn, wiredOf, type PlaceOn, type Wired } from './fence.js';
 import { chainWords, FED, KINDS, LEADS, ofMany, worstFed } from './words.js';
 import { Wiring } from './Wiring.js';
-
-const A5 = { w: 148, h: 210 } as const;
 
 export function WiringSheets({ id }: { id: string }) {
   return (
@@ -35,20 +32,11 @@ function Sheets({ id, plan, report }: { id: string } & Loaded) {
   );
   const all = line && wired ? placesOn(wired, line.id) : [];
   return (
-    <main>
-      <style>{`@page { size: ${A5.w}mm ${A5.h}mm; margin: 0 } @media print { html, body { background: white } .a5 { margin: 0 !important; border: 0 !important; break-after: page } }`}</style>
-      <div className="no-print border-rule bg-panel sticky top-0 z-10 flex flex-wrap items-center gap-3 border-b p-3">
-        <a className="button" href={`/p/${id}/joins`}>
-          <ArrowLeft size={14} aria-hidden /> Joins
-        </a>
-        <h1 className="heading">Wiring of {line?.name ?? plan.name}</h1>
-        <Button strong onClick={() => print()}>
-          <Printer size={14} aria-hidden /> Print
-        </Button>
-        <p className="label">
-          {all.length} {all.length === 1 ? 'place' : 'places'}, one A5 sheet each.
-        </p>
-      </div>
+    <CardPages
+      back={[`/p/${id}/joins`, 'Joins']}
+      title={`Wiring of ${line?.name ?? plan.name}`}
+      count={`${all.length} ${all.length === 1 ? 'place' : 'places'}, one A5 sheet each.`}
+    >
       {line && wired && all.length > 0 ? (
         all.map((at, k) => (
           <Sheet
@@ -66,7 +54,7 @@ function Sheets({ id, plan, report }: { id: string } & Loaded) {
           {line ? 'No run of wire yet: nothing to tie.' : 'There is no such line.'}
         </p>
       )}
-    </main>
+    </CardPages>
   );
 }
 
@@ -88,19 +76,16 @@ function Sheet({ at: { place, at_m }, sheet, line, wired, plan, cat }: SheetProp
     .filter(([, n]) => n > 0)
     .map(([kind, n]) => `${n} × ${cat.connectors[kind]!.name.toLowerCase()}`);
   return (
-    <section
-      className="a5 border-rule mx-auto my-4 flex flex-col border bg-white p-[10mm] text-black"
-      style={{ width: `min(${A5.w}mm, 100%)`, minHeight: `${A5.h - 1}mm` }}
-      aria-label={`Sheet ${sheet[0]}: ${say(at_m, 'length', units)}`}
-    >
-      <header className="flex items-baseline justify-between border-b border-black pb-1">
-        <h2 className="text-[1.15rem] font-semibold">
+    <Card
+      label={`Sheet ${sheet[0]}: ${say(at_m, 'length', units)}`}
+      title={
+        <>
+          {' '}
           <bdi>{line.name}</bdi>, {say(at_m, 'length', units)}: {KINDS[place.kind]}
-        </h2>
-        <span className="text-[0.8rem] whitespace-nowrap">
-          {sheet[0]} / {sheet[1]}
-        </span>
-      </header>
+        </>
+      }
+      of={sheet}
+    >
       {worst && worst !== 'twice' && (
         <p className="mt-2 font-semibold">
           As tied here a strand is {FED[worst]}: look at the plan before you build it.
@@ -155,7 +140,7 @@ function Sheet({ at: { place, at_m }, sheet, line, wired, plan, cat }: SheetProp
         </span>
         <span>{place.join ? 'set by hand' : 'as proposed'}</span>
       </footer>
-    </section>
+    </Card>
   );
 }
 

@@ -31,7 +31,7 @@ export function EditMany({ lines }: { lines: readonly Line[] }) {
     );
   };
   const flag = (
-    key: 'boundary' | 'tensioner' | 'stepOver' | 'snow' | 'dim' | 'standing',
+    key: 'boundary' | 'tensioner' | 'springs' | 'stepOver' | 'snow' | 'dim' | 'standing',
     label: string,
   ) => (
     <Flag
@@ -95,6 +95,7 @@ export function EditMany({ lines }: { lines: readonly Line[] }) {
         Object.entries(cat.schools).map(([k, s]) => [k, s.name] as const),
       )}
       {flag('tensioner', 'a tensioner on each strand')}
+      {flag('springs', 'a spring on each strand')}
       {flag('boundary', 'boundary of the property')}
       {flag('standing', 'old posts stand and are sound')}
       {flag('stepOver', 'people step over')}

@@ -5,6 +5,7 @@ import { turnsOf } from '../../core/wire/turns.js';
 import { figure, recordOf } from '../../core/plan/catalogue.js';
 import { usePower } from '../../session/power.js';
 import { commit } from '../../session/session.js';
+import { REFERENCE_C } from '../../core/wire/strung.js';
 import { useMoney } from '../../ui/parts/money.js';
 import { Button } from '../../ui/parts/Button.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
@@ -141,7 +142,7 @@ function BothDrawn({ both }: { both: BothWays }) {
         width={W}
         height={H}
         role="img"
-        aria-label={`Tension along the line at 15 °C: in separate runs from ${say(separate.least_N, 'force', units)}, wrapped from ${say(wrapped.least_N, 'force', units)}, set to ${say(set_N, 'force', units)}`}
+        aria-label={`Tension along the line at ${say(REFERENCE_C, 'temperature', units)}: in separate runs from ${say(separate.least_N, 'force', units)}, wrapped from ${say(wrapped.least_N, 'force', units)}, set to ${say(set_N, 'force', units)}`}
       >
         {[0, set_N / 2, set_N].map((n) => (
           <g key={n}>

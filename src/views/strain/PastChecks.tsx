@@ -4,6 +4,7 @@ import { Chart } from 'react-chartjs-2';
 import { say, toField, unitOf, type Units } from '../../core/base/units.js';
 import type { Tool } from '../../core/wire/checks.js';
 import { driftOf, type Checked, type StrandDrift } from '../../core/wire/drift.js';
+import { REFERENCE_C } from '../../core/wire/strung.js';
 import { recordOf } from '../../core/plan/catalogue.js';
 import { useStanding, type KeptRecord } from '../../session/kept.js';
 import { record } from '../../session/records.js';
@@ -32,6 +33,7 @@ const day = (time: string): string => time.slice(0, 10);
 
 export function PastChecks({ of, near_m }: { of: Strained; near_m: number }) {
   const { line, bayed, cat } = of;
+  const at15 = say(REFERENCE_C, 'temperature', useUnits());
   const { records, known } = useStanding<TensionCheck>('tension');
   const own = records.filter((r) => r.line === line.id && r.at_m !== null && r.at_m >= bayed.run.from_m - 0.05 && r.at_m <= bayed.run.to_m + 0.05); // prettier-ignore
   const creeps = (strand: number) => (recordOf(cat.wires, line.strands[strand - 1]?.wire ?? of.wire).creep ?? 0) > 0; // prettier-ignore
@@ -44,7 +46,7 @@ export function PastChecks({ of, near_m }: { of: Strained; near_m: number }) {
     );
   return (
     <section aria-label="Earlier checks" className="mt-5">
-      <h3 className="heading">Over the years, at 15 °C</h3>
+      <h3 className="heading">Over the years, at {at15}</h3>
       <ul className="mb-2" data-drift>
         {drift.map((d) => (
           <li key={d.strand}>
@@ -65,7 +67,7 @@ export function PastChecks({ of, near_m }: { of: Strained; near_m: number }) {
           { name: 'warmth', n: true, cell: (r) => <Num value={r.celsius} q="temperature" /> },
           { name: 'tension', n: true, cell: (r) => <Num value={r.tension_N} q="force" /> },
           {
-            name: 'at 15 °C',
+            name: `at ${at15}`,
             n: true,
             className: 'font-semibold',
             cell: (r) => <Num value={r.at15_N} q="force" />,
@@ -147,7 +149,7 @@ function DriftChart({ checks, of }: { checks: readonly TensionCheck[]; of: Strai
         key={scheme}
         type="line"
         role="img"
-        aria-label={`Tension at 15 °C over time. ${strands.map((s) => `Strand ${s}: ${checks.filter((c) => c.strand === s).map((c) => `${day(c.time)} ${say(c.at15_N, 'force', units)}`).join(', ')}`).join('; ')}`} // prettier-ignore
+        aria-label={`Tension at ${say(REFERENCE_C, 'temperature', units)} over time. ${strands.map((s) => `Strand ${s}: ${checks.filter((c) => c.strand === s).map((c) => `${day(c.time)} ${say(c.at15_N, 'force', units)}`).join(', ')}`).join('; ')}`} // prettier-ignore
         data={{
           datasets: [
             ...strands.map((s, k) => ({
@@ -177,7 +179,7 @@ function DriftChart({ checks, of }: { checks: readonly TensionCheck[]; of: Strai
           parsing: false,
           scales: {
             x: { type: 'linear', title: { display: true, text: 'day', ...text }, ticks: { ...text, maxTicksLimit: 6, callback: (v) => new Date(Number(v)).toISOString().slice(0, 10) }, grid: { color: colour('rule') } }, // prettier-ignore
-            y: { type: 'linear', beginAtZero: true, title: { display: true, text: `at 15 °C, ${unitOf('force', units)}`, ...text }, ticks: text, grid: { color: colour('rule') } }, // prettier-ignore
+            y: { type: 'linear', beginAtZero: true, title: { display: true, text: `at ${say(REFERENCE_C, 'temperature', units)}, ${unitOf('force', units)}`, ...text }, ticks: text, grid: { color: colour('rule') } }, // prettier-ignore
           },
           plugins: { legend: { labels: { ...text, usePointStyle: true, boxWidth: 18 } } },
         }}

@@ -1,5 +1,4 @@
 /** One A5 card for each run: what to set at each temperature, in which order, where from, and room for what was read. */
-import { ArrowLeft, Printer } from 'lucide-react';
 import { useMemo } from 'react';
 import { say, type Units } from '../../core/base/units.js';
 import { catalogue, recordOf, type Catalogue } from '../../core/plan/catalogue.js';
@@ -8,12 +7,10 @@ import type { Line, Plan } from '../../core/plan/schema.js';
 import type { LineReport } from '../../core/report/schema.js';
 import { stringingTable, temperatures } from '../../core/wire/stringing.js';
 import { tighteningSteps } from '../../core/wire/order.js';
-import { Button } from '../../ui/parts/Button.js';
+import { Card, CardPages } from '../print/CardPages.js';
 import { OnLoaded, type Loaded } from '../print/OnLoaded.js';
 import { strainedOf, strandsOf, type Strained } from './strained.js';
 import { toolsFor, useSaid } from './tools.js';
-
-const A5 = { w: 148, h: 210 } as const;
 
 export function StrainCards({ id }: { id: string }) {
   return (
@@ -30,23 +27,14 @@ function Cards({ id, plan, report }: { id: string } & Loaded) {
   const of = line ? report.lines[line.id] : undefined;
   const runs = line && of ? of.runs.map((_, k) => wiresIn(line, of, k, plan, cat)).filter((w) => w.length > 0) : []; // prettier-ignore
   return (
-    <main>
-      <style>{`@page { size: ${A5.w}mm ${A5.h}mm; margin: 0 } @media print { html, body { background: white } .a5 { margin: 0 !important; border: 0 !important; break-after: page } }`}</style>
-      <div className="no-print border-rule bg-panel sticky top-0 z-10 flex flex-wrap items-center gap-3 border-b p-3">
-        <a className="button" href={`/p/${id}/strain`}>
-          <ArrowLeft size={14} aria-hidden /> Strain
-        </a>
-        <h1 className="heading">Strain of {line?.name ?? plan.name}</h1>
-        <Button strong onClick={() => print()}>
-          <Printer size={14} aria-hidden /> Print
-        </Button>
-        <p className="label">
-          {runs.length} {runs.length === 1 ? 'run' : 'runs'}, one A5 card each.
-        </p>
-      </div>
+    <CardPages
+      back={[`/p/${id}/strain`, 'Strain']}
+      title={`Strain of ${line?.name ?? plan.name}`}
+      count={`${runs.length} ${runs.length === 1 ? 'run' : 'runs'}, one A5 card each.`}
+    >
       {line && runs.length > 0 ? (
         runs.map((wires, k) => (
-          <Card
+          <RunCard
             key={k}
             wires={wires}
             card={[k + 1, runs.length]}
@@ -60,7 +48,7 @@ function Cards({ id, plan, report }: { id: string } & Loaded) {
           {line ? 'No strands yet: there is nothing to tension.' : 'There is no such line.'}
         </p>
       )}
-    </main>
+    </CardPages>
   );
 }
 
@@ -83,27 +71,24 @@ interface CardProps {
   readonly cat: Catalogue;
 }
 
-function Card({ wires, card, line, plan, cat }: CardProps) {
+function RunCard({ wires, card, line, plan, cat }: CardProps) {
   const { units } = plan;
   const { bayed, row, report } = wires[0]!;
   const { run } = bayed;
   const from = report.posts.findIndex((p) => Math.abs(p.s_m - run.from_m) < 0.01) + 1;
   const to = report.posts.findIndex((p) => Math.abs(p.s_m - run.to_m) < 0.01) + 1;
   return (
-    <section
-      className="a5 border-rule mx-auto my-4 flex flex-col border bg-white p-[9mm] text-black"
-      style={{ width: `min(${A5.w}mm, 100%)`, minHeight: `${A5.h - 1}mm` }}
-      aria-label={`Card ${card[0]}: run of ${say(run.ground_m, 'length', units)}`}
-    >
-      <header className="flex items-baseline justify-between border-b border-black pb-1">
-        <h2 className="text-[1.1rem] font-semibold">
+    <Card
+      label={`Card ${card[0]}: run of ${say(run.ground_m, 'length', units)}`}
+      title={
+        <>
+          {' '}
           <bdi>{line.name}</bdi>, {say(run.from_m, 'length', units)} to{' '}
           {say(run.to_m, 'length', units)}
-        </h2>
-        <span className="text-[0.8rem] whitespace-nowrap">
-          {card[0]} / {card[1]}
-        </span>
-      </header>
+        </>
+      }
+      of={card}
+    >
       <p className="text-[0.82rem]">
         Post {from} to post {to}, {say(run.ground_m, 'length', units)} as taped.{' '}
         {line.tensioner ? 'Tensioners' : 'Pulled, no tensioners left in it,'} at{' '}
@@ -133,7 +118,7 @@ function Card({ wires, card, line, plan, cat }: CardProps) {
         with a tight wire or astride a puller; never above the limit. Friction and springs are
         judgement: trust the scale.
       </footer>
-    </section>
+    </Card>
   );
 }
 

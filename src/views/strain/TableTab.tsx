@@ -1,6 +1,7 @@
 /** The stringing table of a run and wire for the day, for whatever tool is at hand. */
 import { useMemo } from 'react';
 import { stringingTable, temperatures, type StringingRow } from '../../core/wire/stringing.js';
+import { REFERENCE_C } from '../../core/wire/strung.js';
 import { useView } from '../../session/view.js';
 import { Check, QuantityField } from '../../ui/parts/controls.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
@@ -37,8 +38,8 @@ export function TableTab({ of }: { of: Strained }) {
             : spring <Num value={today.spring_m} q="height" /> long
           </>
         )}
-        . That is <Num value={row.at15_N} q="force" /> at 15 °C over the ruling span of{' '}
-        <Num value={row.ruling_m} q="tape" />; the slackest bay then has{' '}
+        . That is <Num value={row.at15_N} q="force" /> at {say(REFERENCE_C, 'temperature', units)}{' '}
+        over the ruling span of <Num value={row.ruling_m} q="tape" />; the slackest bay then has{' '}
         <Num value={row.least15_N} q="force" />.
       </p>
       <ToolFields of={of} />

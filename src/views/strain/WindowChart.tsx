@@ -1,6 +1,7 @@
 /** The window of settings drawn: what is too slack in summer, what holds, what is too tight in winter; the schools in it. */
 import { say } from '../../core/base/units.js';
 import type { Window } from '../../core/wire/window.js';
+import { REFERENCE_C } from '../../core/wire/strung.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import { useWidth } from '../../ui/parts/width.js';
 import type { Strained } from './strained.js';
@@ -43,7 +44,7 @@ export function WindowChart({
         width={W}
         height={height}
         role="img"
-        aria-label={`Settings that hold at 15 °C. ${said.join('; ')}. It is set to ${say(row.at15_N, 'force', units)}.`}
+        aria-label={`Settings that hold at ${say(REFERENCE_C, 'temperature', units)}. ${said.join('; ')}. It is set to ${say(row.at15_N, 'force', units)}.`}
       >
         <defs>
           <pattern

@@ -17,7 +17,7 @@ const GROUPS: readonly { name: string; has: (id: string) => boolean }[] = [
   { name: 'Posts and ends', has: (id) => /^(post|end|dropper)\./.test(id) },
   {
     name: 'Wire and joints',
-    has: (id) => /^(wire|joiner)\b/.test(id) || id === 'tensioner' || id === 'staple',
+    has: (id) => /^(wire|joiner)\b/.test(id) || ['tensioner', 'spring', 'staple'].includes(id),
   },
   {
     name: 'Insulators, jumpers, cable',
