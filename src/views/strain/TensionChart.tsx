@@ -86,7 +86,7 @@ export function TensionChart({ of }: { of: Strained }) {
               stroke="var(--soft)"
               strokeDasharray="1 4"
             />
-            <text x={x(p.s_m) + 3} y={H - PAD.bottom - 5} fontSize={10.5} fill="var(--soft)">
+            <text x={x(p.s_m) + 3} y={PAD.top + 8} fontSize={10.5} fill="var(--soft)">
               bend
             </text>
           </g>

@@ -94,7 +94,7 @@ export const pullLost: Rule = {
         {
           key: line.id,
           title: `Friction eats the pull of ${line.name}`,
-          why: `Of ${say.newtons(worst.at15_N)} at the tensioner ${say.newtons(worst.least15_N)} are left in the slackest bay: the wire turns over hump and hollow at every post of ${say.metres(run.ground_m)}.`,
+          why: `Of ${say.newtons(worst.at15_N)} at the tensioner ${say.newtons(worst.least15_N)} are left in the slackest bay: over hump and hollow and round curves the wire turns a little at each post of ${say.metres(run.ground_m)}.`,
           todo: 'Tension from the best place, free the wire at each post and tension again, or strain it off half way.',
           place: onLine(line, run.from_m, run.to_m),
           badness: worst.at15_N / worst.least15_N,

@@ -27,11 +27,12 @@ export const windowEmpty: Rule = {
     eachLine(scene).flatMap(([line, report]) => {
       const { cat, say, plan } = scene;
       const limit = figure(cat, 'wire.sagLimit');
-      // Only where something is out already can nothing hold.
+      // Only where something is out already can nothing hold. Rope, tape and nets are strung as they are made for.
       const push_m = pushMost(line, report, cat);
       const out = report.strain.filter(
         (s) =>
-          s.sagHot_m > limit || s.cold_N > s.limit_N || (push_m !== null && s.pushed_m > push_m),
+          cat.wires[s.wire]!.form === 'plain' &&
+          (s.sagHot_m > limit || s.cold_N > s.limit_N || (push_m !== null && s.pushed_m > push_m)),
       );
       const runs = out.length ? baysOf(report) : [];
       for (const s of out) {
