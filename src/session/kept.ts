@@ -12,12 +12,15 @@ interface Known {
 }
 
 const useKept = create<Readonly<Record<string, Known>>>(() => ({}));
-/** Kinds that are being fetched now. */
-const asking = new Set<string>();
+/** Kinds that are being fetched now, and whether somebody asked again meanwhile. */
+const asking = new Map<string, boolean>();
 
 async function follow(kind: string): Promise<void> {
-  if (asking.has(kind)) return;
-  asking.add(kind);
+  if (asking.has(kind)) {
+    asking.set(kind, true);
+    return;
+  }
+  asking.set(kind, false);
   try {
     for (;;) {
       const { records, since } = useKept.getState()[kind] ?? { records: [], since: 0 };
@@ -29,7 +32,9 @@ async function follow(kind: string): Promise<void> {
       if (!page.more) return;
     }
   } finally {
+    const again = asking.get(kind);
     asking.delete(kind);
+    if (again) void follow(kind);
   }
 }
 
@@ -42,14 +47,18 @@ export function useStanding<T extends KeptRecord>(
 ): { readonly records: readonly (T & { readonly waiting?: boolean })[]; readonly known: boolean } {
   const known = useKept((k) => k[kind]);
   const pending = useRecords((r) => r.pending);
-  const waiting = pending.filter((p) => p.kind === kind).map((p) => ({ ...(p.record as T), waiting: true })); // prettier-ignore
+  const sent = useRecords((r) => r.sent);
+  const of = (list: typeof pending) =>
+    list.flatMap((p) => (p.kind === kind ? [p.record as T] : []));
+  const waiting = of(pending).map((r) => ({ ...r, waiting: true }));
   useEffect(() => {
     void follow(kind);
     // What was sent has come back from the server; what others wrote is asked for now and then.
     const timer = setInterval(() => void follow(kind), 20_000);
     return () => clearInterval(timer);
   }, [kind, pending.length]);
-  const all = [...((known?.records ?? []) as readonly T[]), ...waiting];
+  // What was sent stands until it has come back.
+  const all = [...((known?.records ?? []) as readonly T[]), ...of(sent), ...waiting];
   return { records: standing(all), known: known !== undefined };
 }
 

@@ -13,13 +13,20 @@ export interface RecordOut {
 
 interface Outgoing {
   readonly pending: readonly RecordOut[];
+  /** Taken by the server since this tab was opened. */
+  readonly sent: readonly RecordOut[];
   /** Not taken by the server, with its word; kept until the user has seen it. */
   readonly refused: readonly (RecordOut & { readonly reason: string })[];
   /** This browser could not keep one: it lives in this tab alone until it is sent. */
   readonly full: boolean;
 }
 
-export const useRecords = create<Outgoing>(() => ({ pending: [], refused: [], full: false }));
+export const useRecords = create<Outgoing>(() => ({
+  pending: [],
+  sent: [],
+  refused: [],
+  full: false,
+}));
 const { getState: get, setState: set } = useRecords;
 
 let box: Outbox | null = null;
@@ -28,7 +35,7 @@ let box: Outbox | null = null;
 export async function sendLeft(outbox: Outbox): Promise<void> {
   box = outbox;
   const left = await outbox.left<RecordOut>('records');
-  set({ pending: left.map((w) => w.body), refused: [], full: false });
+  set({ pending: left.map((w) => w.body), sent: [], refused: [], full: false });
   void flush();
 }
 
@@ -49,6 +56,7 @@ async function flush(): Promise<void> {
     const answer = await again(() => postRecord(out.kind, out.record));
     set((s) => ({
       pending: s.pending.filter((p) => p !== out),
+      sent: answer.taken ? [...s.sent, out] : s.sent,
       refused: answer.taken ? s.refused : [...s.refused, { ...out, reason: answer.reason }],
     }));
     // What was refused stays in the browser: it is the only copy.

@@ -19,6 +19,8 @@ test('the window says what holds; a spring and another setting move it', async (
   const chart = page.getByRole('img', { name: /^Settings that hold/ });
   await expect(chart).toHaveAccessibleName(/It is set to 1.000.N/);
   await expect(page.getByText(/this run holds with/)).toBeVisible();
+  // The section below has the pull of each bay.
+  await expect(page.locator('title', { hasText: 'Pull in each bay' })).toBeAttached();
   await axe(page);
   await page.getByRole('button', { name: /^firm/ }).click();
   await expect(page.getByText('too tight in winter')).toBeVisible();

@@ -138,8 +138,8 @@ test('season and temperature switches change what is shown, and are kept by the 
   await expect(strip).not.toHaveText(wet!);
   await page.keyboard.press('7');
   await page.getByRole('button', { name: /^hot day/ }).click();
-  await page.getByText('In figures: each run, each strand').click();
-  await expect(page.getByRole('columnheader', { name: /sag hot/ })).toBeVisible();
+  await page.getByRole('tab', { name: 'Stringing table' }).click();
+  await expect(page.locator('[data-set-now]')).toContainText(/^At 3\d.°C set/);
   await page.reload();
   await expect(page.getByRole('button', { name: 'driest', exact: true })).toHaveAttribute(
     'aria-pressed',

@@ -141,7 +141,8 @@ describe('wire', () => {
     const l = line('a', [[0, 0], [1, 0]], { strands: strands([0.9], { wire: 'rope' }) }); // prettier-ignore
     const [row] = strainOf(l, [flatRun([8, 8, 4])], { cold_C: 15, today_C: 15, hot_C: 15 }, catalogue); // prettier-ignore
     expect(row).toMatchObject({ at15_N: rope.tension_N, today_N: expect.closeTo(rope.tension_N!, 6), bay_m: 8 }); // prettier-ignore
-    expect(row!.sagToday_m).toBeCloseTo((rope.mass_kg_per_m! * 9.80665 * 64) / (8 * row!.least15_N), 9); // prettier-ignore
+    // Weight on the posts takes a little of the pull.
+    expect(row!.sagToday_m / ((rope.mass_kg_per_m! * 9.80665 * 64) / (8 * rope.tension_N!))).toBeCloseTo(1, 2); // prettier-ignore
   });
 
   it('a gap opens by what each of its two strands gives', () => {

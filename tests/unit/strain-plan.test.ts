@@ -74,6 +74,11 @@ describe('the window of settings', () => {
     }
   });
 
+  it('says whether sag or push decides the least', () => {
+    expect(windowOf(asked({}, five, 0.05), catalogue).lowBy).toBe('push');
+    expect(windowOf(asked({}, new Array<number>(5).fill(20), 5), catalogue).lowBy).toBe('sag');
+  });
+
   it('a push is allowed what the strictest gap of the line leaves each of two strands', () => {
     const l = a();
     const marks = report(plan([l])).lines['a']!.marks;
@@ -113,7 +118,10 @@ describe('the stringing table', () => {
     const [slides] = stringingTable(s, [5], { ...tools, slides_m: 100 }, catalogue);
     expect(row!.pull_N).toBeGreaterThan(1.3 * slides!.pull_N);
     expect(row!.spring_m).toBeNull();
-    expect(row!.wound_m).toBeGreaterThan(0.02);
+    // Both ties slip: as much again for the second.
+    const [none] = stringingTable(s, [5], { ...tools, slip_m: 0 }, catalogue);
+    expect(row!.wound_m - none!.wound_m).toBeCloseTo(0.02, 9);
+    expect(row!.turns).toBeGreaterThan(none!.turns);
   });
 
   it('with a spring: its length, no longer than its travel, and a table that is flatter', () => {
@@ -312,6 +320,14 @@ describe('wires and joints', () => {
     expect(dueOn('2028-02-29')).toBe('2029-02-28');
   });
 
+  it('what was strung and not taken up is told; what was taken up is not, nor wire that does not creep', () => {
+    const wire = { strands: strands([0.5], { wire: 'mt25' }) };
+    expect(found(plan([a({ ...wire, strung_on: '2026-04-01' })]), 'not-taken-up')).toHaveLength(1);
+    expect(found(plan([a({ ...wire, strung_on: '2026-04-01', takenUp_on: '2027-04-10' })]), 'not-taken-up')).toEqual([]); // prettier-ignore
+    expect(found(plan([a(wire)]), 'not-taken-up')).toEqual([]);
+    expect(found(plan([a({ strung_on: '2026-04-01' })]), 'not-taken-up')).toEqual([]);
+  });
+
   it('springs, tensioners and ties are bought', () => {
     const items = (part: Partial<Line>) => Object.fromEntries(report(plan([a(part)])).supplies.map((s) => [s.id, s.quantity])); // prettier-ignore
     expect(items({ springs: true })).toMatchObject({ spring: 5, tensioner: 5 });
@@ -338,6 +354,23 @@ describe('along a line', () => {
     expect(at('middle').at_m).toBeCloseTo(125, -1);
     const hand = strain(bent({ tensioners: [{ at_m: 200 }] }));
     expect(Math.abs(hand.at_m - 200)).toBeLessThan(4);
+  });
+
+  it('is tensioned in its middle, and pulled from its end where no tensioner stays in it', () => {
+    expect(strain(a()).at_m).toBeCloseTo(50, -1);
+    expect(strain(a({ tensioner: false })).at_m).toBeGreaterThan(95);
+  });
+
+  it('a push is judged as in any fence until a run loses more than fences of practice do', () => {
+    const turned = (deg: number): Line => {
+      const r = (deg * Math.PI) / 180;
+      const l = line('a', [[0, 0], [120, 0], [120 + 120 * Math.cos(r), 120 * Math.sin(r)]], { tensionerAt: 'start' }); // prettier-ignore
+      return { ...l, vertices: l.vertices.map((v, i) => (i === 1 ? { ...v, kind: 'bend' as const } : v)) }; // prettier-ignore
+    };
+    const even = strain(turned(0));
+    expect(strain(turned(40)).push_N).toBeCloseTo(even.push_N, 6);
+    expect(strain(turned(120)).push_N).toBeLessThan(0.95 * even.push_N);
+    expect(strain(turned(120)).pushed_m).toBeGreaterThan(1.02 * even.pushed_m);
   });
 
   it('turned round, its start is its end, and a tensioner set by hand stays where it is', () => {

@@ -116,6 +116,10 @@ const SHAPES = {
   watt: same('W', (x) => (Math.abs(x) < 10 ? 2 : 0)),
   seconds: same('s', (x) => (Math.abs(x) < 10 ? 2 : 1)),
   turns: same('turns', 1),
+  stiffness: pair(
+    { unit: 'N/mm', factor: 1e-3, decimals: 1 },
+    { unit: 'lbf/in', factor: INCH / LBF, decimals: 0 },
+  ),
   hertz: same('Hz', 1),
   diameter: pair(
     { unit: 'mm', factor: 1000, decimals: 2 },

@@ -61,6 +61,17 @@ export interface HotDay {
 const hangs = (line: Pick<Line, 'strands' | 'dropper'>, s: Strung, cat: Catalogue): number =>
   s.steel.weight_N_per_m + dropperWeight(line, cat);
 
+/** The bay that sags most at these tensions, and by how much, m. */
+function mostSag(weight_N_per_m: number, { shape }: Strung, T: Float64Array) {
+  let [sag_m, bay_m] = [0, 0];
+  T.forEach((t, k) => {
+    const c = shape.chord_m[k]!;
+    const sag = (weight_N_per_m * c * c) / (8 * t);
+    if (sag > sag_m) [sag_m, bay_m] = [sag, c];
+  });
+  return { sag_m, bay_m };
+}
+
 /** The most in any bay on the coldest night, with the wire sliding over its posts, N. */
 export const coldNight = (s: Strung, climate: Plan['climate']): number =>
   mostOf(tensionsAt(s, climate.cold_C));
@@ -79,11 +90,11 @@ export function hotDay(
   cat: Catalogue,
 ): HotDay {
   const hot = tensionsAt(s, climate.hot_C, { crept: true });
-  const weight = hangs(line, s, cat);
+  const sag = mostSag(hangs(line, s, cat), s, hot);
   const even = setAt({ ...s, set_N: s.set_N * (1 - s.creep) }, climate.hot_C);
   const usual = figure(cat, 'strands.pushKeeps');
   const { dropper } = line;
-  let [sagHot_m, sagBay_m, push_N] = [0, 0, Infinity];
+  let push_N = Infinity;
   /** Bays that could give most: the slackest for its length, and the longest. */
   let [slack, long] = [
     { L: 0, T: 1 },
@@ -91,8 +102,6 @@ export function hotDay(
   ];
   hot.forEach((t, k) => {
     const c = s.shape.chord_m[k]!;
-    const sag = (weight * c * c) / (8 * t);
-    if (sag > sagHot_m) [sagHot_m, sagBay_m] = [sag, c];
     const T = Math.min(even, t / usual);
     push_N = Math.min(push_N, T);
     // Between droppers the strands keep one another's distance: a push opens that far and no further.
@@ -104,8 +113,8 @@ export function hotDay(
     pushAside(figure(cat, 'wire.pushForce'), T, L, s.steel.EA_N, run_m);
   return {
     hot_N: leastOf(hot),
-    sagHot_m,
-    sagBay_m,
+    sagHot_m: sag.sag_m,
+    sagBay_m: sag.bay_m,
     pushed_m: Math.max(give(slack), give(long)),
     push_N,
   };
@@ -120,14 +129,12 @@ function rowOf(
   cat: Catalogue,
 ): Strain {
   const joint = weakestJoint(line, cat);
-  const longest = Math.max(...bays_m);
   const held = (celsius: number) =>
     tensionsAt(strung, celsius, { held: true, crept: celsius > REFERENCE_C });
-  const today = leastOf(tensionsAt(strung, climate.today_C));
   return {
     run: index,
     ground_m: run.ground_m,
-    bay_m: longest,
+    bay_m: Math.max(...bays_m),
     ruling_m: strung.ruling_m,
     wire: strung.wire,
     at_m: strung.at_m,
@@ -140,7 +147,8 @@ function rowOf(
     hotHeld_N: leastOf(held(climate.hot_C)),
     limit_N: figure(cat, 'wire.coldLimit') * wireOf(strung.wire, cat).break_N * joint.efficiency,
     joint: joint.id,
-    sagToday_m: (hangs(line, strung, cat) * longest * longest) / (8 * today),
+    sagToday_m: mostSag(hangs(line, strung, cat), strung, tensionsAt(strung, climate.today_C))
+      .sag_m,
     ...(strung.spring ? { spring_N: springPull(strung, climate.cold_C) } : {}),
   };
 }

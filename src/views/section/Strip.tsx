@@ -49,8 +49,9 @@ export function Strip(p: StripProps) {
     () => scaleLinear([from, to], [LEFT, Math.max(LEFT + 100, width - RIGHT)]),
     [from, to, width],
   );
-  // On other steps there is room for the volts alone.
-  const tracks = TRACKS.filter((t) => (tall ? !folded.includes(t.id) : t.id === 'volts'));
+  // On other steps there is room for one: what the step is about.
+  const only = useView((v) => (v.step === 'strain' ? 'pull' : 'volts'));
+  const tracks = TRACKS.filter((t) => (tall ? !folded.includes(t.id) : t.id === only));
   // Whatever room there is goes to the tracks in proportion, most of it to the ground.
   const fixed = AXIS + 8 + HEAD + (tall && tracksOpen ? CHOICE : 0);
   const least = GROUND + tracks.reduce((h, t) => h + t.height, 0);

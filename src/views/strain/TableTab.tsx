@@ -2,6 +2,7 @@
 import { useMemo } from 'react';
 import { stringingTable, temperatures, type StringingRow } from '../../core/wire/stringing.js';
 import { REFERENCE_C } from '../../core/wire/strung.js';
+import { tighteningSteps } from '../../core/wire/order.js';
 import { useView } from '../../session/view.js';
 import { Check, QuantityField } from '../../ui/parts/controls.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
@@ -103,6 +104,18 @@ export function TableTab({ of }: { of: Strained }) {
         Turns and wound in count from a wire drawn out by hand, with both ties bedded. A spool tells
         least, a scale or spring most: use two where you can.
       </p>
+      <section aria-label="In which order" className="mt-4">
+        <h3 className="heading">In this order</h3>
+        <ol className="max-w-[46rem] list-decimal pl-5">
+          {tighteningSteps(
+            line,
+            of.report.strain.filter((s) => s.run === of.index),
+            { newtons: (n) => say(n, 'force', units) },
+          ).map((s) => (
+            <li key={s}>{s}</li>
+          ))}
+        </ol>
+      </section>
     </>
   );
 }

@@ -259,6 +259,7 @@ function Runs({
             <span className={s.cold_N > s.limit_N ? 'text-stop font-semibold' : ''}>
               <Num value={s.cold_N} q="force" />
               {s.cold_N > s.limit_N && <span className="label text-stop"> over</span>}
+              <Held value={s.coldHeld_N} beside={s.cold_N} />
             </span>
           ),
         },
@@ -270,7 +271,12 @@ function Runs({
             </span>
           ),
           n: true,
-          cell: (s) => <Num value={s.hot_N} q="force" />,
+          cell: (s) => (
+            <>
+              <Num value={s.hot_N} q="force" />
+              <Held value={s.hotHeld_N} beside={s.hot_N} />
+            </>
+          ),
         },
         { name: 'limit', n: true, from: LIMIT, cell: (s) => <Num value={s.limit_N} q="force" /> },
         { name: 'most sag', n: true, from: SAG, cell: (s) => <Num value={s.sagHot_m} q="sag" /> },
@@ -278,3 +284,11 @@ function Runs({
     />
   );
 }
+
+/** The other bound: with the wire held fast at every post. */
+const Held = ({ value, beside }: { value: number; beside: number }) =>
+  Math.abs(value - beside) < 0.5 ? null : (
+    <span className="label block">
+      held fast <Num value={value} q="force" />
+    </span>
+  );

@@ -78,7 +78,7 @@ export const SPRING: Origin = {
   formula: 'free length + T/k, no longer than its travel',
   source: 'From memory: measure your own',
   inputs: [
-    { name: 'Stiffness', path: 'defaults.spring.rate.value' },
+    { name: 'Stiffness', path: 'defaults.spring.rate.value', quantity: 'stiffness' },
     { name: 'Travel', path: 'defaults.spring.travel.value', quantity: 'height' },
     { name: 'Free length', path: 'defaults.spring.free.value', quantity: 'height' },
   ],
