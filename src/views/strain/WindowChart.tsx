@@ -110,6 +110,9 @@ export function WindowChart({
                   fontSize={11}
                   textAnchor="middle"
                   fill="var(--ink)"
+                  stroke="var(--sheet)"
+                  strokeWidth={2.5}
+                  paintOrder="stroke"
                 >
                   holds
                 </text>
