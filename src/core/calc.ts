@@ -10,6 +10,7 @@ import { requirementOf } from './strands/requirement.js';
 import { equalBays } from './posts/bays.js';
 import { postForce } from './posts/forces.js';
 import { place } from './posts/placement.js';
+import { cutCoils } from './supplies/coils.js';
 import { pullOutForce, SETTINGS, SHAFTS } from './posts/pullout.js';
 
 const profileIds = Type.Array(
@@ -97,6 +98,29 @@ export const calculators: Readonly<Record<string, Calculator>> = {
         found.kinds.filter((name) => name === k.name).length,
       ]);
       return { ...found, ...(Object.fromEntries(counts) as Record<string, number>) };
+    },
+  ),
+  coils: calculator(
+    'Runs of wire cut from coils so that coils and joins cost least, with a bound under which none can',
+    Type.Object({
+      run_lengths_m: Type.Array(Type.Number({ minimum: 0.1, maximum: 20_000 }), {
+        minItems: 1,
+        maxItems: 1000,
+      }),
+      coil_length_m: Type.Number({ minimum: 1, maximum: 10_000 }),
+      coil_price: notNegative,
+      join_price: notNegative,
+      min_piece_m: Type.Number({ minimum: 0, maximum: 5000, default: 0 }),
+    }),
+    (i) => {
+      const { plan, cost, waste_m, ...found } = cutCoils(i);
+      return {
+        ...found,
+        optimal_cost: cost,
+        proven_optimal: cost <= found.lower_bound + 1e-6,
+        waste_total_m: waste_m,
+        plan,
+      };
     },
   ),
   equal_bays: calculator(

@@ -4,6 +4,7 @@
  */
 import { describe, expect, it } from 'vitest';
 import { runCase } from '../../src/server/calc.js';
+import coils from './cases/coils.json' with { type: 'json' };
 import continuity from './cases/continuity.json' with { type: 'json' };
 import ends from './cases/ends.json' with { type: 'json' };
 import earthTest from './cases/earth_test.json' with { type: 'json' };
@@ -90,7 +91,7 @@ interface File {
   tolerance_abs?: number;
   cases: unknown[];
 }
-const all = [continuity, earthTest, ends, fence, lineConstants, placement, plateFit, plateModel, posts, rods, runs, solar, span, transient, wenner, wire, wireImpedance].flatMap(
+const all = [coils, continuity, earthTest, ends, fence, lineConstants, placement, plateFit, plateModel, posts, rods, runs, solar, span, transient, wenner, wire, wireImpedance].flatMap(
   (file: File) => (file.cases as Case[]).map((c) => ({ ...(file.tolerance_abs === undefined ? {} : { tolerance_abs: file.tolerance_abs }), ...c, tolerance_rel: c.tolerance_rel ?? file.tolerance_rel! })),
 ); // prettier-ignore
 
@@ -108,6 +109,7 @@ describe('reference cases', () => {
     const kinds = new Set(all.map((c) => c.kind));
     expect([...kinds].sort()).toEqual(
       [
+        'coils',
         'continuity',
         'diagonal_stay',
         'double_h',
@@ -142,6 +144,6 @@ describe('reference cases', () => {
         'wire_impedance',
       ].sort(),
     );
-    expect(all.length).toBe(126);
+    expect(all.length).toBe(131);
   });
 });

@@ -48,6 +48,7 @@ const good: Record<string, object> = {
   wave: { mass_kg_per_m: 0.0385, returns: 5, length_m: 100, time_s: 6 },
   run: { attachments_xyz_m: [[0, 0, 1], [5, 0, 1], [10, 0, 2]], tensioner_chainage_m: 0, mu: 0.3, drag_N_per_post: 0, tension_applied_N: 1000, hand_tension_N: 50, spool_diameter_m: 0.05, wire_diameter_m: 0.0025, wire_weight_N_per_m: 0.38, EA_N: 982_000, alpha_per_K: 1.15e-5 }, // prettier-ignore
   placement,
+  coils: { run_lengths_m: [312.4, 871, 140.6], coil_length_m: 1250, coil_price: 148, join_price: 5, min_piece_m: 15 }, // prettier-ignore
   equal_bays: { length_m: 30, target_m: 10 },
   earth_test: first(earthTest),
   energiser_fit: first(plateFit),

@@ -1,0 +1,399 @@
+/**
+ * Cutting runs of wire from coils so that coils and joins cost least. A run may be cut anywhere into pieces, each from
+ * one coil and none too short to be joined. Runs that share coils, laid end to end, are a group; a group of k coils
+ * has k - 1 joins. So the fewest coils are taken, and then as many groups as their waste allows.
+ */
+
+import { maximise } from '../base/simplex.js';
+
+export interface CuttingInputs {
+  readonly run_lengths_m: readonly number[];
+  readonly coil_length_m: number;
+  readonly coil_price: number;
+  readonly join_price: number;
+  /** No piece is shorter, but a run that is shorter itself. */
+  readonly min_piece_m: number;
+}
+
+/** A piece of a run, in the order in which it comes off the jenny. */
+export interface CoilPiece {
+  readonly run: number;
+  readonly length_m: number;
+}
+
+export interface Cutting {
+  /** By coil, its pieces. */
+  readonly plan: readonly (readonly CoilPiece[])[];
+  readonly coils: number;
+  readonly joins: number;
+  readonly cost: number;
+  /** No cutting costs less. */
+  readonly lower_bound: number;
+  readonly coils_lower_bound: number;
+  /** Joins of runs that are longer than a coil. */
+  readonly joins_lower_bound: number;
+  readonly waste_m: number;
+}
+
+/** Lengths are whole tenths of a metre. */
+const PARTS = 10;
+const whole = (m: number): number => Math.round(m * PARTS);
+
+/** A problem in whole parts. */
+interface Job {
+  readonly runs: readonly number[];
+  readonly coil: number;
+  readonly least: number;
+  readonly coilPrice: number;
+  readonly joinPrice: number;
+  readonly sum: number;
+}
+
+/**
+ * A cutting that costs little, with a bound under which none can cost.
+ * @param tries how many cuttings are made, at most; it stops at the bound
+ * @throws RangeError for lengths or prices that cannot be, or a piece longer than half a coil
+ */
+export function cutCoils(
+  i: CuttingInputs,
+  tries = i.run_lengths_m.length > 120 ? 16 : 400,
+): Cutting {
+  const job = jobOf(i);
+  const fewest = Math.ceil(job.sum / job.coil);
+  const bound = boundOf(job);
+  let best: Laid | null = null;
+  const random = chance(17);
+  for (let t = 0; t < tries; t++) {
+    const made = build(job, fewest + (t % 8 === 7 ? 1 : 0), t, random);
+    if (made && (!best || costOf(job, made) < costOf(job, best) - 1e-9)) best = made;
+    if (best && costOf(job, best) <= bound + 1e-9) break;
+  }
+  best ??= endToEnd(job);
+  return {
+    plan: best.coils.map((coil) => coil.map((p) => ({ run: p.run, length_m: p.length / PARTS }))),
+    coils: best.coils.length,
+    joins: best.joins,
+    cost: costOf(job, best),
+    lower_bound: bound,
+    coils_lower_bound: fewest,
+    joins_lower_bound: forcedJoins(job),
+    waste_m: (best.coils.length * job.coil - job.sum) / PARTS,
+  };
+}
+
+function jobOf(i: CuttingInputs): Job {
+  const runs = i.run_lengths_m.map(whole);
+  const [coil, least] = [whole(i.coil_length_m), whole(i.min_piece_m)];
+  if (runs.length === 0) throw new RangeError('run_lengths_m: at least one run');
+  if (!runs.every((r) => r > 0)) throw new RangeError('run_lengths_m: lengths of 0.1 m and more');
+  if (!(coil > 0)) throw new RangeError('coil_length_m: 0.1 m and more');
+  if (!(least >= 0 && 2 * least <= coil)) throw new RangeError('min_piece_m: at most half a coil');
+  if (!(i.coil_price >= 0 && i.join_price >= 0)) throw new RangeError('prices: 0 and more');
+  return { runs, coil, least, coilPrice: i.coil_price, joinPrice: i.join_price, sum: runs.reduce((a, b) => a + b, 0) }; // prettier-ignore
+}
+
+/** Numbers between 0 and 1, the same each time. */
+function chance(seed: number): () => number {
+  let state = seed;
+  return () => (state = (state * 1_103_515_245 + 12_345) % 2_147_483_648) / 2_147_483_648;
+}
+
+interface Cut {
+  readonly run: number;
+  readonly length: number;
+}
+/** Coils with their pieces, as they are laid. */
+interface Laid {
+  readonly coils: readonly (readonly Cut[])[];
+  readonly joins: number;
+}
+
+const costOf = (job: Job, laid: Laid): number =>
+  laid.coils.length * job.coilPrice + laid.joins * job.joinPrice;
+
+/**
+ * Lays runs end to end through so many coils at most, in this order; null where the cuts do not come out.
+ * A cut that would leave too short a piece is drawn back, and what is left of the coil is waste.
+ */
+function layIn(job: Job, order: readonly number[], most: number): Laid | null {
+  const coils: Cut[][] = [[]];
+  let room = job.coil;
+  let joins = 0;
+  for (const run of order) {
+    let left = job.runs[run]!;
+    while (left > room) {
+      const piece = Math.min(room, left - job.least);
+      if (piece >= job.least && piece > 0) {
+        coils.at(-1)!.push({ run, length: piece });
+        left -= piece;
+        joins++;
+      }
+      if (coils.length === most) return null;
+      coils.push([]);
+      room = job.coil;
+    }
+    coils.at(-1)!.push({ run, length: left });
+    room -= left;
+  }
+  return { coils, joins };
+}
+
+/** Orders in which a group is tried. */
+const ORDERS = 40;
+
+/** Lays a group with as few joins as an order of some comes to. */
+function layGroup(
+  job: Job,
+  group: readonly number[],
+  most: number,
+  random: () => number,
+): Laid | null {
+  let best: Laid | null = null;
+  const order = [...group].sort((a, b) => job.runs[b]! - job.runs[a]!);
+  for (let t = 0; t < (most === 1 ? 1 : ORDERS); t++) {
+    if (t > 0) shuffle(order, random);
+    const laid = layIn(job, order, most);
+    if (laid && (!best || laid.joins < best.joins)) best = laid;
+    if (best && best.joins <= best.coils.length - 1) break;
+  }
+  return best;
+}
+
+function shuffle(list: number[], random: () => number): void {
+  for (let k = list.length - 1; k > 0; k--) {
+    const j = Math.floor(random() * (k + 1));
+    [list[k], list[j]] = [list[j]!, list[k]!];
+  }
+}
+
+/** All runs end to end, whatever it costs. */
+function endToEnd(job: Job): Laid {
+  const order = [...job.runs.keys()].sort((a, b) => job.runs[b]! - job.runs[a]!);
+  return layIn(job, order, Infinity)!;
+}
+
+/**
+ * Of these runs those that fill a room best without running over: sums that can be reached as bits, one run after
+ * another, and back along them.
+ */
+function fill(job: Job, from: readonly number[], room: number): number[] {
+  if (room <= 0) return [];
+  const words = (room >> 5) + 1;
+  const reach = [new Uint32Array(words)];
+  reach[0]![0] = 1;
+  const last = room & 31;
+  const mask = last === 31 ? 0xffffffff : (1 << (last + 1)) - 1;
+  const used: number[] = [];
+  for (const run of from) {
+    const length = job.runs[run]!;
+    if (length > room) continue;
+    const before = reach.at(-1)!;
+    const after = before.slice();
+    const [skip, bits] = [length >> 5, length & 31];
+    for (let w = words - 1; w >= skip; w--) {
+      const low = before[w - skip]!;
+      const high = bits && w > skip ? before[w - skip - 1]! >>> (32 - bits) : 0;
+      after[w]! |= (low << bits) | high;
+    }
+    after[words - 1]! &= mask;
+    reach.push(after);
+    used.push(run);
+    if ((after[words - 1]! >>> last) & 1) break;
+  }
+  const has = (bits: Uint32Array, sum: number) => (bits[sum >> 5]! >>> (sum & 31)) & 1;
+  let sum = room;
+  while (!has(reach.at(-1)!, sum)) sum--;
+  const chosen: number[] = [];
+  for (let k = used.length; k > 0; k--) {
+    if (has(reach[k - 1]!, sum)) continue;
+    chosen.push(used[k - 1]!);
+    sum -= job.runs[used[k - 1]!]!;
+  }
+  return chosen;
+}
+
+/** Shares of the mean waste of a coil that one group may waste, from the strictest. */
+const LEAVES = [0, 0.05, 0.25, 0.5, 1, 2, 4, Infinity];
+/** Most coils of a group that is sought; what is left over is one group. */
+const WIDEST = 4;
+
+/** One cutting in so many coils: groups of one coil first, then of two and more; null where it takes more. */
+function build(job: Job, coils: number, turn: number, random: () => number): Laid | null {
+  let waste = coils * job.coil - job.sum;
+  if (waste < 0) return null;
+  const leave = LEAVES[turn % LEAVES.length]! * (waste / coils);
+  let left = [...job.runs.keys()];
+  const groups: { runs: number[]; coils: number }[] = [];
+  for (let k = 1; k <= WIDEST; k++) {
+    // Runs that found no company of this width wait for the next.
+    const waiting: number[] = [];
+    left.sort((a, b) => job.runs[b]! - job.runs[a]!);
+    while (left.length > 0) {
+      const seed = left.shift()!;
+      const length = job.runs[seed]!;
+      if (length > k * job.coil) {
+        waiting.push(seed);
+        continue;
+      }
+      const others = [...left];
+      if (turn >= LEAVES.length) shuffle(others, random);
+      const chosen = fill(job, others, k * job.coil - length);
+      const spare = k * job.coil - chosen.reduce((sum, r) => sum + job.runs[r]!, length);
+      if (spare > Math.min(leave, waste)) {
+        waiting.push(seed);
+        continue;
+      }
+      waste -= spare;
+      groups.push({ runs: [seed, ...chosen], coils: k });
+      const taken = new Set(chosen);
+      left = left.filter((r) => !taken.has(r));
+    }
+    left = waiting;
+  }
+  const used = groups.reduce((sum, g) => sum + g.coils, 0);
+  if (left.length > 0) {
+    const sum = left.reduce((a, r) => a + job.runs[r]!, 0);
+    groups.push({ runs: left, coils: Math.max(coils - used, Math.ceil(sum / job.coil)) });
+  }
+  const laid = groups.map((g) => layGroup(job, g.runs, g.coils, random));
+  if (laid.some((l) => l === null)) return null;
+  return {
+    coils: laid.flatMap((l) => l!.coils),
+    joins: laid.reduce((sum, l) => sum + l!.joins, 0),
+  };
+}
+
+/** Runs up to which every way to group them is looked at. */
+const ALL_WAYS = 13;
+
+/**
+ * What the cheapest cutting costs if no piece were too short: for each set of runs and number of groups the fewest
+ * coils, each group taking whole ones.
+ */
+function cheapestGrouping(job: Job): number {
+  const n = job.runs.length;
+  const all = (1 << n) - 1;
+  const coils = new Uint8Array(1 << n);
+  const sums = new Float64Array(1 << n);
+  for (let set = 1; set <= all; set++) {
+    const low = 31 - Math.clz32(set & -set);
+    sums[set] = sums[set & (set - 1)]! + job.runs[low]!;
+    coils[set] = Math.ceil(sums[set]! / job.coil);
+  }
+  let best = Infinity;
+  let now = new Uint8Array(1 << n).fill(255);
+  now[0] = 0;
+  for (let groups = 1; groups <= n; groups++) {
+    const next = new Uint8Array(1 << n).fill(255);
+    for (let set = 1; set <= all; set++) {
+      const first = set & -set;
+      const rest = set ^ first;
+      // Every group that has the first run of the set in it.
+      for (let more = rest; ; more = (more - 1) & rest) {
+        const group = more | first;
+        const before = now[set ^ group]!;
+        if (before < 255) next[set] = Math.min(next[set]!, before + coils[group]!);
+        if (more === 0) break;
+      }
+    }
+    now = next;
+    const taken = now[all]!;
+    if (taken < 255)
+      best = Math.min(best, taken * job.coilPrice + (taken - groups) * job.joinPrice);
+  }
+  return best;
+}
+
+/** Joins of runs that are longer than a coil: they are made whatever else is. */
+const forcedJoins = (job: Job): number =>
+  job.runs.reduce((sum, r) => sum + Math.ceil(r / job.coil) - 1, 0);
+
+/** What no cutting costs less than. */
+function boundOf(job: Job): number {
+  if (job.runs.length <= ALL_WAYS) return cheapestGrouping(job);
+  const fewest = Math.ceil(job.sum / job.coil);
+  const forced = forcedJoins(job);
+  let best = Infinity;
+  // More coils allow more groups; beyond what all joins would save they cannot pay.
+  for (let coils = fewest; coils * job.coilPrice < best; coils++) {
+    const joins = Math.max(forced, coils - mostGroups(job, coils));
+    best = Math.min(best, coils * job.coilPrice + joins * job.joinPrice);
+    if (joins === forced) break;
+  }
+  return best;
+}
+
+/** Groups of up to so many coils are counted by what is in them; of wider ones there is one for each four coils at most. */
+const COUNTED = 3;
+/** Beyond so many kinds of groups they are not counted. */
+const KINDS = 4000;
+
+/**
+ * The most groups into which so many coils could fall: groups of few coils by how many runs of each length are in
+ * them, none wasting more than there is to waste, in any amounts that use every run once (a linear program).
+ */
+function mostGroups(job: Job, coils: number): number {
+  const lengths = [...new Set(job.runs)].sort((a, b) => b - a);
+  const counts = lengths.map((l) => job.runs.filter((r) => r === l).length);
+  const kinds = kindsOfGroups(job, lengths, counts, coils);
+  if (!kinds) return coils;
+  const m = lengths.length;
+  const unit = (at: number): number[] =>
+    Array.from({ length: m + 2 }, (_, r) => (r === at ? 1 : 0));
+  // Rows: runs of each length, coils, and what the wide groups hold against their coils.
+  const wide = lengths.map((l, t) => unit(t).map((v, r) => (r === m + 1 ? l / job.coil : v)));
+  const columns = [
+    ...kinds.map(({ of, coils: k }) => [...of, k, 0]),
+    ...wide,
+    unit(m).map((v, r) => (r === m + 1 ? -1 : v)),
+    unit(m + 1),
+  ];
+  const worth = [...kinds.map(() => 1), ...lengths.map(() => 0), 1 / (COUNTED + 1), 0];
+  // To begin with all runs are in wide groups: their columns are made unit vectors by taking the last row from them.
+  const right = [...counts, coils, 0];
+  const basis = Array.from({ length: m + 2 }, (_, r) => kinds.length + r);
+  for (let r = 0; r <= m; r++) {
+    const by = columns[kinds.length + r]![m + 1]!;
+    for (const column of columns) column[m + 1]! -= by * column[r]!;
+    right[m + 1]! -= by * right[r]!;
+  }
+  return Math.floor(maximise({ columns, worth, right, basis }) + 1e-6);
+}
+
+interface KindOfGroup {
+  /** Runs of each length. */
+  readonly of: readonly number[];
+  readonly coils: number;
+}
+
+/** Every kind of group of few coils that wastes no more than there is; null where there are too many. */
+function kindsOfGroups(
+  job: Job,
+  lengths: readonly number[],
+  counts: readonly number[],
+  coils: number,
+): KindOfGroup[] | null {
+  const waste = coils * job.coil - job.sum;
+  const out: KindOfGroup[] = [];
+  let looked = 0;
+  const of = lengths.map(() => 0);
+  /** What the lengths from here on can add at most. */
+  const rest = lengths.map((_, t) => lengths.slice(t).reduce((sum, l, i) => sum + l * counts[t + i]!, 0)); // prettier-ignore
+  const add = (t: number, sum: number, k: number): boolean => {
+    if (++looked > 60 * KINDS || out.length > KINDS) return false;
+    const room = k * job.coil - sum;
+    if (t === lengths.length) {
+      if (room <= waste && sum > 0) out.push({ of: [...of], coils: k });
+      return true;
+    }
+    if (rest[t]! < room - waste) return true;
+    for (let n = 0; n <= counts[t]! && n * lengths[t]! <= room; n++) {
+      of[t] = n;
+      if (!add(t + 1, sum + n * lengths[t]!, k)) return false;
+    }
+    of[t] = 0;
+    return true;
+  };
+  for (let k = 1; k <= Math.min(COUNTED, coils); k++) if (!add(0, 0, k)) return null;
+  return out;
+}
