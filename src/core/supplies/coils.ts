@@ -56,7 +56,7 @@ interface Job {
  */
 export function cutCoils(
   i: CuttingInputs,
-  tries = i.run_lengths_m.length > 120 ? 12 : 400,
+  tries = i.run_lengths_m.length > 120 ? 8 : 400,
 ): Cutting {
   const job = jobOf(i);
   const fewest = Math.ceil(job.sum / job.coil);
