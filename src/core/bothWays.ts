@@ -1,16 +1,15 @@
 /** A line with its wire wrapped round its corners, and the same line in separate runs from corner to corner. */
 import { hoursOf } from './ends/takes.js';
-import { createPipeline, type Pipeline } from './pipeline.js';
+import { alone, createPipeline, type Pipeline } from './pipeline.js';
 import { catalogue, figure, recordOf, type Catalogue } from './plan/catalogue.js';
-import { deflections } from './plan/geometry.js';
 import type { Line, Plan } from './plan/schema.js';
 import { baysOf } from './posts/layout.js';
-import type { EndReport, LineReport } from './report/schema.js';
+import type { LineReport } from './report/schema.js';
 import { priceInUse } from './supplies/takeoff.js';
 import type { Ground } from './terrain/ground.js';
 import { weakestOf } from './ends/judge.js';
-import { strungIn } from './wire/strung.js';
-import { turnsOf } from './wire/turns.js';
+import { apart, strungIn } from './wire/strung.js';
+import { turnsOf, type Turn } from './wire/turns.js';
 
 export interface Way {
   readonly runs: number;
@@ -54,9 +53,9 @@ export interface BothWays {
 }
 
 /** The line with its turns of one kind. */
-export const asKind = (line: Line, turns: readonly number[], kind: 'corner' | 'bend'): Line => ({
+export const asKind = (line: Line, turns: readonly Turn[], kind: 'corner' | 'bend'): Line => ({
   ...line,
-  vertices: line.vertices.map((v, i) => (turns.includes(i) ? { ...v, kind } : v)),
+  vertices: line.vertices.map((v, i) => (turns.some((t) => t.vertex === i) ? { ...v, kind } : v)),
 });
 
 /** Both ways of a line; null without sharp turns or strands. Worked out whole, ends and posts and all. */
@@ -73,36 +72,35 @@ export function bothWays(
   if (turns.length === 0) return null;
   const wire =
     line.strands.find((s) => cat.wires[s.wire]!.form === 'plain')?.wire ?? line.strands[0]!.wire;
-  const alone = createPipeline();
+  const thought = createPipeline();
   const wayOf = (kind: 'corner' | 'bend'): Way => {
     const other = asKind(line, turns, kind);
-    const gates = Object.fromEntries(Object.entries(plan.gates).filter(([, g]) => g.line === id));
-    const asked = { ...plan, lines: { [id]: other }, gates, energisers: {}, paddocks: {} };
-    const worked = alone(asked, ground, catalogue, { joints });
+    const asked = alone({ ...plan, lines: { ...plan.lines, [id]: other } }, id);
+    const worked = thought(asked, ground, catalogue, { joints });
     const report = worked.lines[id]!;
     const cost = worked.counted[id]!.reduce((sum, [item, n]) => sum + n * priceInUse(item, cat), 0);
     return {
       ...tensionsOf(other, report, wire, cat),
       ...workOf(other, report, cat),
       cost,
-      corners: turns.map((i) => cornerOf(other, report, i)),
+      corners: turns.map((t) => cornerOf(t, report)),
     };
   };
-  const kinds = new Set(turns.map((i) => line.vertices[i]!.kind));
+  const kinds = new Set(turns.map((t) => line.vertices[t.vertex]!.kind));
   return {
     wire,
     set_N: recordOf(cat.schools, line.school).tension_N,
     separate: wayOf('corner'),
     wrapped: wayOf('bend'),
     now: kinds.size > 1 ? 'mixed' : kinds.has('corner') ? 'separate' : 'wrapped',
-    corners: turns,
+    corners: turns.map((t) => t.vertex),
   };
 }
 
 function tensionsOf(line: Line, report: LineReport, wire: string, cat: Catalogue) {
   const bays = baysOf(report).flatMap((bayed) => {
     const { tension15_N } = strungIn(line, bayed, wire, cat);
-    const posts = bayed.posts;
+    const posts = apart(bayed.posts);
     return [...tension15_N].map((tension_N, k) => ({ from_m: posts[k]!.s_m, to_m: posts[k + 1]!.s_m, tension_N })); // prettier-ignore
   });
   const length = bays.reduce((sum, b) => sum + b.to_m - b.from_m, 0);
@@ -116,25 +114,21 @@ function tensionsOf(line: Line, report: LineReport, wire: string, cat: Catalogue
 
 /** Hours of ends, ties and tensioners. */
 function workOf(line: Line, report: LineReport, cat: Catalogue) {
-  const strained = line.strands.filter((s) => !s.kept).length;
-  const ties = 2 * report.runs.length * strained;
-  const tensioners = report.runs.length * strained;
+  const strung = report.runs.length * line.strands.filter((s) => !s.kept).length;
+  const ties = 2 * strung;
   const ends = report.ends.reduce((sum, e) => sum + hoursOf(e, cat), 0);
   const minutes =
-    ties * figure(cat, 'wire.tieMinutes') + tensioners * figure(cat, 'wire.tensionMinutes');
-  return { ties, tensioners: line.tensioner ? tensioners : 0, hours: ends + minutes / 60 };
+    ties * figure(cat, 'wire.tieMinutes') + strung * figure(cat, 'wire.tensionMinutes');
+  return { ties, tensioners: line.tensioner ? strung : 0, hours: ends + minutes / 60 };
 }
 
-function cornerOf(line: Line, report: LineReport, i: number): Corner {
-  const ends: readonly EndReport[] = report.ends;
-  const post = report.posts.reduce((a, b) => {
-    const v = line.vertices[i]!;
-    return Math.hypot(b.e - v.e, b.n - v.n) < Math.hypot(a.e - v.e, a.n - v.n) ? b : a;
-  });
-  const own = ends.filter((e) => Math.abs(e.at_m - post.s_m) < 0.05);
+function cornerOf({ s_m, deg }: Turn, report: LineReport): Corner {
+  const away = (p: { readonly s_m: number }) => Math.abs(p.s_m - s_m);
+  const post = report.posts.reduce((a, b) => (away(b) < away(a) ? b : a));
+  const own = report.ends.filter((e) => Math.abs(e.at_m - post.s_m) < 0.05);
   return {
     at_m: post.s_m,
-    turn_deg: deflections(line.vertices)[i]!,
+    turn_deg: deg,
     kinds: own.map((e) => e.kind),
     pull_N: Math.max(0, ...own.map((e) => e.pull_N)),
     share: Math.max(0, ...own.map((e) => weakestOf(e.checks)?.share ?? 0)),

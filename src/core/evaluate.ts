@@ -5,7 +5,7 @@ import { mendFor, oneLine, type Ask, type Tried } from './findings/mending.js';
 import type { Rule } from './findings/rule.js';
 import { PARTS } from './parts/index.js';
 import type { Hurry, Part } from './parts/part.js';
-import { createPipeline, NONE, type Worked } from './pipeline.js';
+import { alone, createPipeline, NONE, type Worked } from './pipeline.js';
 import type { Catalogue } from './plan/catalogue.js';
 import type { Plan } from './plan/schema.js';
 import type { Finding, Report } from './report/schema.js';
@@ -125,18 +125,6 @@ function createMending(parts: readonly Part[], rules: readonly Rule[]) {
     const ids = new Set(raised.map((r) => r.finding.id));
     for (const id of known.keys()) if (!ids.has(id)) known.delete(id);
     return { findings, unjudged };
-  };
-}
-
-/** One line with its gates on its land, and nothing that feeds it. */
-function alone(plan: Plan, id: string): Plan {
-  const gates = Object.entries(plan.gates).filter(([, gate]) => gate.line === id);
-  return {
-    ...plan,
-    lines: { [id]: plan.lines[id]! },
-    gates: Object.fromEntries(gates),
-    energisers: {},
-    paddocks: {},
   };
 }
 

@@ -61,13 +61,7 @@ export function createPipeline(parts: readonly Part[] = PARTS): Pipeline {
       units: Plan['units'],
       ownWires: Plan['ownWires'],
       breakTests: Plan['breakTests'],
-    ) =>
-      ownCatalogue(base, {
-        overrides,
-        units,
-        ...(ownWires ? { ownWires } : {}),
-        ...(breakTests ? { breakTests } : {}),
-      }),
+    ) => ownCatalogue(base, { overrides, units, ownWires, breakTests }),
   );
   const steadyGates = steady<readonly Gate[]>(sameItems);
   const meetings = memoLast(meetingsOf);
@@ -158,6 +152,18 @@ export function createPipeline(parts: readonly Part[] = PARTS): Pipeline {
     });
     return out as LineReport;
   }
+}
+
+/** One line with its gates on its land, and nothing that feeds it. */
+export function alone(plan: Plan, id: string): Plan {
+  const gates = Object.entries(plan.gates).filter(([, gate]) => gate.line === id);
+  return {
+    ...plan,
+    lines: { [id]: plan.lines[id]! },
+    gates: Object.fromEntries(gates),
+    energisers: {},
+    paddocks: {},
+  };
 }
 
 /** What a line takes, by item of the price book; also of a line that is only thought of. */

@@ -10,13 +10,7 @@ export function useCatalogue(): Catalogue {
   const ownWires = useSession((s) => s.plan.ownWires);
   const breakTests = useSession((s) => s.plan.breakTests);
   return useMemo(
-    () =>
-      ownCatalogue(catalogue, {
-        overrides,
-        units,
-        ...(ownWires ? { ownWires } : {}),
-        ...(breakTests ? { breakTests } : {}),
-      }),
+    () => ownCatalogue(catalogue, { overrides, units, ownWires, breakTests }),
     [overrides, units, ownWires, breakTests],
   );
 }

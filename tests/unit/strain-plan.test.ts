@@ -15,8 +15,8 @@ import { pitchOf } from '../../src/core/wire/pitch.js';
 import { lateralPull, noteOf } from '../../src/core/wire/pull.js';
 import { leftBySlip, springLength, springSolid, stringingTable, temperatures } from '../../src/core/wire/stringing.js'; // prettier-ignore
 import { coldNight, hotDay } from '../../src/core/wire/strain.js';
-import { reduced, setAt, strungIn, tensionsAt } from '../../src/core/wire/strung.js';
-import { isEmpty, pushMost, setTo, windowOf } from '../../src/core/wire/window.js';
+import { reduced, setAt, setTo, strungIn, tensionsAt } from '../../src/core/wire/strung.js';
+import { isEmpty, pushMost, windowOf } from '../../src/core/wire/window.js';
 import { weakestJoint, wireOf } from '../../src/core/wire/wires.js';
 import { sequence } from './farm.js';
 import { flatRun, runOver } from './runs.js';

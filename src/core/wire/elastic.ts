@@ -61,11 +61,7 @@ export function stateChangeExact(i: ElasticInputs) {
   );
   const longer = 1 + i.alpha_per_K * i.delta_theta_K;
   const after = { length: length1 * longer, weight: w / longer, EA };
-  const guess = stateOf({
-    tension_1_N: before.tension_mean_chord_N,
-    lengths: [{ chord_m: before.chord_m, across_m: L }],
-    ...i,
-  });
+  const guess = stateOf({ ...i, tension_1_N: before.tension_mean_chord_N });
   const near = (guess * L) / before.chord_m;
   let [low, high] = [near / 1.2, near * 1.2];
   const over = (H: number) => spanned({ ...after, H }) - L;

@@ -11,10 +11,9 @@ export interface Shape {
   readonly chord_m: Float64Array;
   /** Their length across, on the level, m. */
   readonly across_m: Float64Array;
-  /** Turning at each support between two spans, rad: in space, in plan (left positive), in elevation (up positive). */
+  /** Turning at each support between two spans, rad: in space, in plan (left positive). */
   readonly turn: Float64Array;
   readonly turnAcross: Float64Array;
-  readonly turnUp: Float64Array;
   readonly length_m: number;
 }
 
@@ -33,7 +32,6 @@ export function shapeOf(points: readonly Point3[]): Shape {
   if (chord_m.some((c) => !(c > 0))) throw new RangeError('two attachments lie in one place');
   const turn = new Float64Array(n - 1);
   const turnAcross = new Float64Array(n - 1);
-  const turnUp = new Float64Array(n - 1);
   for (let i = 0; i + 1 < n; i++) {
     const [ux, uy, uz] = [dx[i]!, dy[i]!, dz[i]!];
     const [vx, vy, vz] = [dx[i + 1]!, dy[i + 1]!, dz[i + 1]!];
@@ -41,14 +39,12 @@ export function shapeOf(points: readonly Point3[]): Shape {
     const cross = Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, flat);
     turn[i] = Math.atan2(cross, ux * vx + uy * vy + uz * vz);
     turnAcross[i] = Math.atan2(flat, ux * vx + uy * vy);
-    turnUp[i] = Math.atan2(vz, across_m[i + 1]!) - Math.atan2(uz, across_m[i]!);
   }
   return {
     chord_m,
     across_m,
     turn,
     turnAcross,
-    turnUp,
     length_m: chord_m.reduce((a, b) => a + b, 0),
   };
 }

@@ -59,11 +59,17 @@ export function runCase(i: RunInputs) {
     spool_turns: own.turns,
     turn_angle_3d_rad: [...shape.turn],
     turn_horizontal_rad: [...shape.turnAcross],
-    turn_vertical_rad: [...shape.turnUp],
+    turn_vertical_rad: turnsUp(i.attachments_xyz_m, shape),
     ...(i.compare ? compared(shape, pulled) : {}),
     ...(i.split_at_posts ? splitAt(i, i.split_at_posts, pulled) : {}),
     ...(i.delta_theta_K === undefined ? {} : warmed(i, i.delta_theta_K, shape, own.T, at)),
   };
+}
+
+/** Turning in elevation at each support, rad, up positive. */
+function turnsUp(points: readonly Point3[], { across_m }: Shape): number[] {
+  const slopes = [...across_m].map((a, k) => Math.atan2(points[k + 1]![2] - points[k]![2], a));
+  return slopes.slice(1).map((s, k) => s - slopes[k]!);
 }
 
 type Pulled = (

@@ -129,6 +129,7 @@ function rowOf(
   cat: Catalogue,
 ): Strain {
   const joint = weakestJoint(line, cat);
+  const cold = tensionsAt(strung, climate.cold_C);
   const held = (celsius: number) =>
     tensionsAt(strung, celsius, { held: true, crept: celsius > REFERENCE_C });
   return {
@@ -141,7 +142,7 @@ function rowOf(
     at15_N: strung.set_N,
     least15_N: leastOf(strung.tension15_N),
     today_N: setAt(strung, climate.today_C),
-    cold_N: coldNight(strung, climate),
+    cold_N: mostOf(cold),
     ...hotDay(line, strung, climate, run.ground_m, cat),
     coldHeld_N: mostOf(held(climate.cold_C)),
     hotHeld_N: leastOf(held(climate.hot_C)),
@@ -149,12 +150,9 @@ function rowOf(
     joint: joint.id,
     sagToday_m: mostSag(hangs(line, strung, cat), strung, tensionsAt(strung, climate.today_C))
       .sag_m,
-    ...(strung.spring ? { spring_N: springPull(strung, climate.cold_C) } : {}),
+    ...(strung.spring ? { spring_N: cold[strung.at]! } : {}),
   };
 }
-
-/** Pull on the spring of a wire at a temperature, N. */
-const springPull = (s: Strung, celsius: number): number => tensionsAt(s, celsius)[s.at]!;
 
 /** Weight of droppers that hang, for each strand and metre, N/m; those that rest on the ground weigh nothing. */
 export function dropperWeight(line: Pick<Line, 'strands' | 'dropper'>, cat: Catalogue): number {
@@ -163,6 +161,17 @@ export function dropperWeight(line: Pick<Line, 'strands' | 'dropper'>, cat: Cata
   if (kind.rests) return 0;
   return (kind.mass_kg * GRAVITY) / (line.dropper.each_m * Math.max(1, line.strands.length));
 }
+
+/** Of some wires the one that comes nearest to its limit on the coldest night, or goes furthest beyond. */
+export const nearestLimit = (strain: readonly Strain[]): Strain | undefined =>
+  worstOf(strain, (s) => s.cold_N / s.limit_N);
+
+/** Of some wires the one whose slackest bay keeps least of what was set. */
+export const slackestOf = (strain: readonly Strain[]): Strain | undefined =>
+  worstOf(strain, (s) => s.at15_N / s.least15_N);
+
+const worstOf = (strain: readonly Strain[], by: (s: Strain) => number): Strain | undefined =>
+  strain.reduce<Strain | undefined>((a, b) => (a && by(a) >= by(b) ? a : b), undefined);
 
 /** The least pull at which a push on one wire is judged, N. */
 export const pushPull = (strain: readonly Strain[], wire: string): number =>

@@ -1,8 +1,8 @@
 /** The stringing table: what to set at each temperature, said for whatever tool is at hand. */
 import { figure, recordOf, type Catalogue } from '../plan/catalogue.js';
 import { lateralPull, returnTime } from './pull.js';
-import { pulledAlong, spoolTurns, takeUp } from './run.js';
-import { setAt, type Strung } from './strung.js';
+import { spoolTurns, takeUp } from './run.js';
+import { handOf, setAt, setTo, springOf, type Strung } from './strung.js';
 import { wireOf } from './wires.js';
 
 /** How one measures with each tool. */
@@ -34,13 +34,29 @@ export interface StringingRow {
 }
 
 /** Length of a spring under a pull, m; no longer than its travel lets it. */
-export const springLength = (pull_N: number, cat: Catalogue): number =>
-  figure(cat, 'spring.free') +
-  Math.min(pull_N / figure(cat, 'spring.rate'), figure(cat, 'spring.travel'));
+export function springLength(pull_N: number, cat: Catalogue): number {
+  const { free_m, rate_N_per_m, travel_m } = springOf(cat);
+  return free_m + Math.min(pull_N / rate_N_per_m, travel_m);
+}
 
 /** What a spring takes at the end of its travel, N: beyond it, it is solid. */
-export const springSolid = (cat: Catalogue): number =>
-  figure(cat, 'spring.rate') * figure(cat, 'spring.travel');
+export function springSolid(cat: Catalogue): number {
+  const { rate_N_per_m, travel_m } = springOf(cat);
+  return rate_N_per_m * travel_m;
+}
+
+/** What a wire takes up from being drawn out by hand, m, with what its two ties slip; and the turns of the spool for it. */
+export function woundIn(s: Strung, slip_m: number, cat: Catalogue) {
+  const hand_N = handOf(s.set_N, cat);
+  const { elastic_m, slack_m } = takeUp(s.shape, s.tension15_N, { ...s.steel, hand_N });
+  const wound_m = elastic_m + slack_m + 2 * slip_m;
+  const turns = spoolTurns(wound_m, {
+    diameter_m: figure(cat, 'wire.spool'),
+    wire_m: recordOf(cat.wires, s.wire).diameter_mm / 1000,
+    perLayer: figure(cat, 'wire.perLayer'),
+  });
+  return { wound_m, turns };
+}
 
 /** The table of one wire of one run. @param celsius the temperatures, degrees C */
 export function stringingTable(
@@ -51,22 +67,8 @@ export function stringingTable(
 ): StringingRow[] {
   const { mass_kg_per_m } = wireOf(s.wire, cat);
   const { weight_N_per_m, EA_N } = s.steel;
-  const spool = {
-    diameter_m: figure(cat, 'wire.spool'),
-    wire_m: recordOf(cat.wires, s.wire).diameter_mm / 1000,
-    perLayer: figure(cat, 'wire.perLayer'),
-  };
   return celsius.map((c): StringingRow => {
     const tension_N = setAt(s, c);
-    const hand_N = Math.min(figure(cat, 'wire.hand'), tension_N);
-    const T = pulledAlong(s.shape, {
-      supports: s.supports,
-      at: s.at,
-      applied_N: tension_N,
-      hand_N,
-    });
-    const { elastic_m, slack_m } = takeUp(s.shape, T, { EA_N, weight_N_per_m, hand_N });
-    const wound_m = elastic_m + slack_m + 2 * tools.slip_m;
     return {
       celsius: c,
       tension_N,
@@ -85,8 +87,7 @@ export function stringingTable(
         EA_N,
         wire_length_m: tools.slides_m ?? tools.bay_m,
       }).force_exact_N,
-      wound_m,
-      turns: spoolTurns(wound_m, spool),
+      ...woundIn(setTo(s, tension_N, cat), tools.slip_m, cat),
     };
   });
 }
@@ -102,13 +103,9 @@ export function temperatures(now_C: number): number[] {
  * @param length_m of the run
  * @param slip_m of both ties together
  */
-export function leftBySlip(
+export const leftBySlip = (
   tension_N: number,
   length_m: number,
   slip_m: number,
   EA_N: number,
-  spring_N_per_m?: number,
-): number {
-  const stiffness = 1 / (length_m / EA_N + (spring_N_per_m ? 1 / spring_N_per_m : 0));
-  return Math.max(0, tension_N - stiffness * slip_m);
-}
+): number => Math.max(0, tension_N - (EA_N * slip_m) / length_m);

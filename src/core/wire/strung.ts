@@ -98,6 +98,21 @@ export function clearOfBends(shape: Shape, cat: Catalogue): (span: number) => bo
     !bent.some((i) => span > i - clear && span <= i + clear);
 }
 
+/** Whether a place of a line lies in a run. */
+export const inRun = (run: Pick<Run, 'from_m' | 'to_m'>, at_m: number): boolean =>
+  at_m >= run.from_m && at_m <= run.to_m;
+
+/** The tensioner that was placed by hand in a run. */
+export const tensionerIn = (line: Pick<Line, 'tensioners'>, run: Run) =>
+  line.tensioners?.find((t) => inRun(run, t.at_m));
+
+/** The bay of a run in which a place lies, by its place among them: at a post the one after it, at the end the last. */
+export function bayAt(posts: readonly Post[], at_m: number): number {
+  const stands = apart(posts);
+  const next = stands.findIndex((p) => p.s_m > at_m + 1e-6);
+  return next < 1 ? stands.length - 2 : next - 1;
+}
+
 /** The bay in which a run is tensioned. */
 export function tensionerBay(
   line: StrungLine,
@@ -106,16 +121,11 @@ export function tensionerBay(
   pull: { readonly supports: Supports; readonly applied_N: number; readonly hand_N: number },
   cat: Catalogue,
 ): number {
-  const own = line.tensioners?.find((t) => t.at_m >= run.from_m && t.at_m <= run.to_m);
-  const stands = apart(posts);
-  const last = shape.chord_m.length - 1;
-  if (own) {
-    const k = stands.findIndex((p) => p.s_m > own.at_m + 1e-6);
-    return k < 1 ? last : k - 1;
-  }
+  const own = tensionerIn(line, run);
+  if (own) return bayAt(posts, own.at_m);
   const place = tensionerPlace(line);
   if (place === 'start') return 0;
-  if (place === 'end') return last;
+  if (place === 'end') return shape.chord_m.length - 1;
   if (place === 'middle') return spanAt(shape, shape.length_m / 2);
   return bestSpan(shape, pull, clearOfBends(shape, cat));
 }
@@ -127,28 +137,49 @@ export function strungIn(line: StrungLine, bayed: BayedRun, wire: string, cat: C
   const shape = shapeOver(bayed.posts);
   const supports = supportsOver(shape, p.weight_N_per_m, form, cat);
   const set_N = strungAt(line, wire, cat);
-  const hand_N = Math.min(figure(cat, 'wire.hand'), set_N);
-  const pull = { supports, applied_N: set_N, hand_N };
+  const pull = { supports, applied_N: set_N, hand_N: handOf(set_N, cat) };
   const at = tensionerBay(line, bayed, shape, pull, cat);
   const stands = apart(bayed.posts);
-  return {
-    wire,
-    shape,
-    supports,
-    at,
-    at_m: (stands[at]!.s_m + stands[at + 1]!.s_m) / 2,
-    set_N,
-    tension15_N: pulledAlong(shape, { ...pull, at }),
-    creep: line.takenUp_on ? 0 : creep,
-    ruling_m: rulingSpan(bayed.bays_m),
-    steel: {
-      weight_N_per_m: p.weight_N_per_m,
-      EA_N: p.EA_N,
-      alpha_per_K: figure(cat, 'wire.expansion'),
+  const spring =
+    line.springs && form !== 'panel' ? { k_N_per_m: springOf(cat).rate_N_per_m, at } : null;
+  const steel = { weight_N_per_m: p.weight_N_per_m, EA_N: p.EA_N, alpha_per_K: figure(cat, 'wire.expansion') }; // prettier-ignore
+  return setTo(
+    {
+      wire,
+      shape,
+      supports,
+      at,
+      at_m: (stands[at]!.s_m + stands[at + 1]!.s_m) / 2,
+      creep: line.takenUp_on ? 0 : creep,
+      ruling_m: rulingSpan(bayed.bays_m),
+      steel,
+      spring,
     },
-    spring: line.springs && form !== 'panel' ? { k_N_per_m: figure(cat, 'spring.rate'), at } : null,
-  };
+    set_N,
+    cat,
+  );
 }
+
+/** A wire set to a tension at its tensioner, at the reference temperature, N. */
+export function setTo(
+  s: Omit<Strung, 'set_N' | 'tension15_N'>,
+  set_N: number,
+  cat: Catalogue,
+): Strung {
+  const pull = { supports: s.supports, at: s.at, applied_N: set_N, hand_N: handOf(set_N, cat) };
+  return { ...s, set_N, tension15_N: pulledAlong(s.shape, pull) };
+}
+
+/** Pull to which a wire was drawn out by hand before it was tensioned, N. */
+export const handOf = (set_N: number, cat: Catalogue): number =>
+  Math.min(figure(cat, 'wire.hand'), set_N);
+
+/** The in-line spring as the property has it: length without load, stiffness, how far it works. */
+export const springOf = (cat: Catalogue) => ({
+  free_m: figure(cat, 'spring.free'),
+  rate_N_per_m: figure(cat, 'spring.rate'),
+  travel_m: figure(cat, 'spring.travel'),
+});
 
 export interface WarmthAsked {
   /** The wire is held fast at all posts, instead of sliding over them. */
@@ -170,31 +201,30 @@ export function tensionsAt(
   return held ? lockedAfter(s.shape, T, change) : slippedAfter(s.shape, T, s.supports, change);
 }
 
-/** What the tensioner is set to at a temperature so that it comes right at the reference one, N: over the ruling span. */
-export function setAt(
-  s: Pick<Strung, 'set_N' | 'ruling_m' | 'steel' | 'spring' | 'shape'>,
-  celsius: number,
-): number {
-  return stateOf({
-    tension_1_N: s.set_N,
-    lengths: [{ chord_m: s.ruling_m, across_m: s.ruling_m }],
-    delta_theta_K: celsius - REFERENCE_C,
+/** What the ruling span goes by. */
+type Ruled = Pick<Strung, 'ruling_m' | 'steel' | 'spring' | 'shape'>;
+
+/** A tension after a change of temperature, over the ruling span, N. */
+const changed = (s: Ruled, tension_1_N: number, delta_theta_K: number): number =>
+  stateOf({
+    tension_1_N,
+    delta_theta_K,
+    span_m: s.ruling_m,
     wire_weight_N_per_m: s.steel.weight_N_per_m,
     EA_N: s.steel.EA_N,
     alpha_per_K: s.steel.alpha_per_K,
     ...(s.spring ? { spring_N_per_m: s.spring.k_N_per_m, wire_length_m: s.shape.length_m } : {}),
   });
-}
+
+/** What the tensioner is set to at a temperature so that it comes right at the reference one, N: over the ruling span. */
+export const setAt = (s: Ruled & Pick<Strung, 'set_N'>, celsius: number): number =>
+  changed(s, s.set_N, celsius - REFERENCE_C);
 
 /**
  * Tension at the reference temperature of what was measured at another, N: of this bay, as the ruling span has it.
  * @throws RangeError without a tension above 0
  */
-export function reduced(
-  s: Pick<Strung, 'ruling_m' | 'steel' | 'spring' | 'shape'>,
-  measured_N: number,
-  celsius: number,
-): number {
+export function reduced(s: Ruled, measured_N: number, celsius: number): number {
   if (!(measured_N > 0)) throw new RangeError('a tension above 0 is needed');
-  return setAt({ ...s, set_N: measured_N }, 2 * REFERENCE_C - celsius);
+  return changed(s, measured_N, REFERENCE_C - celsius);
 }

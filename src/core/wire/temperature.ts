@@ -13,30 +13,14 @@ export interface StateChangeInputs {
   readonly spring_N_per_m?: number;
 }
 
-/** One span as the state equation sees it: its chord, and its length across, m. */
-export interface StateSpan {
-  readonly chord_m: number;
-  readonly across_m: number;
-}
-
 /**
- * Tension after a change of temperature of a wire that hangs over spans between two fixed ends, N, its tension
- * the same in all of them: T/EA + T/(k Lw) - sum(c w^2 L^2)/(24 T^2 Lw) + alpha theta = const, Lw the sum of
- * the chords [published: overhead-line practice].
+ * Tension after a change of temperature of a wire between two fixed ends, N: T/EA + T/(k Lw) - w^2 L^2/(24 T^2) + alpha
+ * theta = const, L the span's length across [published: overhead-line practice]. An inclined span goes by its chord's tension.
  */
-export function stateOf(
-  i: Omit<StateChangeInputs, 'span_m'> & { readonly lengths: readonly StateSpan[] },
-): number {
-  const length = i.wire_length_m ?? i.lengths.reduce((sum, s) => sum + s.chord_m, 0);
-  const give = 1 / i.EA_N + (i.spring_N_per_m ? 1 / (i.spring_N_per_m * length) : 0);
-  const w = i.wire_weight_N_per_m;
-  let hangs = 0;
-  let chords = 0;
-  for (const { chord_m, across_m } of i.lengths) {
-    hangs += (chord_m * (w * across_m) ** 2) / 24;
-    chords += chord_m;
-  }
-  hangs /= chords;
+export function stateOf(i: StateChangeInputs): number {
+  const give =
+    1 / i.EA_N + (i.spring_N_per_m ? 1 / (i.spring_N_per_m * (i.wire_length_m ?? i.span_m)) : 0);
+  const hangs = (i.wire_weight_N_per_m * i.span_m) ** 2 / 24;
   const state = (T: number) => T * give - hangs / (T * T);
   const target = state(i.tension_1_N) - i.alpha_per_K * i.delta_theta_K;
   return risingRoot(
@@ -55,7 +39,7 @@ export function stateChange(i: StateChangeInputs) {
   if (i.spring_N_per_m !== undefined && i.wire_length_m === undefined) {
     throw new RangeError('a spring needs wire_length_m, the length of wire that it serves');
   }
-  const T2 = stateOf({ ...i, lengths: [{ chord_m: L, across_m: L }] });
+  const T2 = stateOf(i);
   const sag = (T: number) => (w * L * L) / (8 * T);
   return {
     tension_2_N: T2,

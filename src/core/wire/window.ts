@@ -3,17 +3,9 @@ import { bisect } from '../base/numbers.js';
 import { figure, type Catalogue } from '../plan/catalogue.js';
 import type { Line, Plan } from '../plan/schema.js';
 import type { LineReport } from '../report/schema.js';
-import { pulledAlong } from './run.js';
 import { coldNight, hotDay, type HotDay, type StrainedLine } from './strain.js';
-import { strungIn, type BayedRun, type Strung } from './strung.js';
+import { setTo, strungIn, type BayedRun } from './strung.js';
 import { weakestJoint, wireOf } from './wires.js';
-
-/** A wire set otherwise than its school says. @param set_N at the tensioner, at the reference temperature */
-export function setTo(s: Strung, set_N: number, cat: Catalogue): Strung {
-  const hand_N = Math.min(figure(cat, 'wire.hand'), set_N);
-  const pull = { supports: s.supports, at: s.at, applied_N: set_N, hand_N };
-  return { ...s, set_N, tension15_N: pulledAlong(s.shape, pull) };
-}
 
 export interface Window {
   /** Least and most at the tensioner at the reference temperature, N; none holds where low > high. */

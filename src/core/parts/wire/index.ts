@@ -1,7 +1,7 @@
 /** The wire: its tension in every run, today and at the extremes. */
 import { baysOf } from '../../posts/layout.js';
 import { isPanel } from '../../wire/bottom.js';
-import { strainOf, type StrainedLine } from '../../wire/strain.js';
+import { strainOf } from '../../wire/strain.js';
 import { jointsOfLine } from '../../wire/wires.js';
 import { catalogue, recordOf } from '../../plan/catalogue.js';
 import { lineStage, type Counted, type Door, type Items, type Shown } from '../part.js';
@@ -18,10 +18,6 @@ import { springMissing, springSolidCold } from './rules/springs.js';
 import { windowEmpty } from './rules/windowEmpty.js';
 
 export type WirePiece = Shown<typeof keys>;
-
-/** Only what a line says: what it does not say is absent, not undefined. */
-const said = (line: object): object =>
-  Object.fromEntries(Object.entries(line).filter(([, value]) => value !== undefined));
 
 export const wire = {
   id: 'wire' as const,
@@ -68,7 +64,7 @@ export const wire = {
       cat,
     }),
     work: ({ climate, layout, cat, ...line }): WirePiece => ({
-      strain: strainOf(said(line) as StrainedLine, baysOf(layout), climate, cat),
+      strain: strainOf(line, baysOf(layout), climate, cat),
     }),
   }),
   count({ line, cat, of }: Counted): Items {

@@ -1,5 +1,6 @@
 import { figure, recordOf } from '../../../plan/catalogue.js';
 import { eachLine, onLine, type Rule } from '../../../findings/rule.js';
+import { nearestLimit } from '../../../wire/strain.js';
 import { betterJoints, otherSchools, springsIn } from './ways.js';
 
 /** Tension on the coldest night beyond the share of its weakest joint that keeps a wire for long. */
@@ -16,10 +17,7 @@ export const coldLimit: Rule = {
     eachLine(scene).flatMap(([line, report]) => {
       const { cat, say } = scene;
       const [good, most] = [figure(cat, 'wire.coldLimit'), figure(cat, 'wire.coldMost')];
-      const worst = report.strain.reduce<(typeof report.strain)[number] | null>(
-        (a, b) => (!a || b.cold_N / b.limit_N > a.cold_N / a.limit_N ? b : a),
-        null,
-      );
+      const worst = nearestLimit(report.strain);
       if (!worst || worst.cold_N <= worst.limit_N) return [];
       const run = report.runs[worst.run]!;
       const softer = otherSchools(scene, line, worst.at15_N, 'softer');

@@ -2,6 +2,7 @@
 import { figure } from '../../../plan/catalogue.js';
 import { eachLine, onLine, remove, type Rule } from '../../../findings/rule.js';
 import { springSolid } from '../../../wire/stringing.js';
+import { springOf } from '../../../wire/strung.js';
 import { wireOf } from '../../../wire/wires.js';
 import { otherSchools, springsIn } from './ways.js';
 
@@ -31,7 +32,7 @@ export const springMissing: Rule = {
           s.ground_m <= figure(cat, 'wire.springMost');
         const { EA_N } = wireOf(s.wire, cat);
         // A spring in series with the run's own stretch.
-        const takes = 1 / (1 + (figure(cat, 'spring.rate') * s.ground_m) / EA_N);
+        const takes = 1 / (1 + (springOf(cat).rate_N_per_m * s.ground_m) / EA_N);
         return long && takes >= WORTH && cat.wires[s.wire]!.form === 'plain'
           ? [{ s, run, takes }]
           : [];
