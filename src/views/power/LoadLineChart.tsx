@@ -1,14 +1,3 @@
-import {
-  CategoryScale,
-  Chart as ChartJs,
-  Legend,
-  LinearScale,
-  LineController,
-  LineElement,
-  PointElement,
-  Tooltip,
-} from 'chart.js';
-import { Chart } from 'react-chartjs-2';
 import { SEASONS } from '../../core/plan/catalogue.js';
 import type { Energiser } from '../../core/plan/schema.js';
 import { bisect } from '../../core/base/numbers.js';
@@ -16,17 +5,7 @@ import { loadLineOf } from '../../core/power/unit.js';
 import { plateOfUnit } from '../../core/power/unit.js';
 import type { EnergiserReport } from '../../core/report/schema.js';
 import { useCatalogue } from '../../session/catalogue.js';
-import { useView } from '../../session/view.js';
-
-ChartJs.register(
-  LineController,
-  LinearScale,
-  CategoryScale,
-  PointElement,
-  LineElement,
-  Tooltip,
-  Legend,
-);
+import { LineChart } from '../../ui/parts/LineChart.js';
 
 const POINT = {
   dry: 'rectRot',
@@ -49,10 +28,6 @@ interface LoadLineProps {
  */
 export function LoadLineChart({ unit, report, band }: LoadLineProps) {
   const cat = useCatalogue();
-  // Chart colours come from the scheme; a new scheme draws the chart anew.
-  const scheme = useView((v) => v.scheme);
-  const css = getComputedStyle(document.documentElement);
-  const colour = (name: string) => css.getPropertyValue(`--${name}`).trim();
   const plate = plateOfUnit(unit, cat);
   const curve = loadLineOf(plate);
   const name = unit.plate ? unit.name : cat.energisers[unit.model]!.name;
@@ -67,68 +42,42 @@ export function LoadLineChart({ unit, report, band }: LoadLineProps) {
   const between = band
     ? Array.from({ length: 20 }, (_, k) => like(low + ((high - low) * k) / 19))
     : [];
-  const text = { color: colour('ink'), font: { family: 'Archivo Variable' } };
   return (
     <div className="h-[230px]">
-      <Chart
-        key={scheme}
-        type="line"
-        aria-label={`Volts of ${name} under load`}
-        role="img"
-        data={{
-          datasets: [
-            {
-              label: name,
-              data: loads.map((r) => ({ x: curve(r) / r, y: curve(r) / 1000 })),
-              borderColor: colour('ink'),
-              borderWidth: 1.6,
-              pointRadius: 0,
-            },
-            ...(band
-              ? [
-                  {
-                    label: 'worst point, eight in ten',
-                    data: between,
-                    borderColor: colour('earth'),
-                    borderWidth: 7,
-                    pointRadius: 0,
-                  },
-                ]
-              : []),
-            ...SEASONS.filter((s) => report.seasons[s]).map((s) => ({
-              label: cat.seasons[s]!.name,
-              data: [like(report.seasons[s]!.v_out_V)],
-              pointStyle: POINT[s],
-              pointRadius: 6,
-              borderColor: colour('live'),
-              backgroundColor: colour('panel'),
-              borderWidth: 2,
-              showLine: false,
-            })),
-          ],
-        }}
-        options={{
-          animation: false,
-          maintainAspectRatio: false,
-          parsing: false,
-          scales: {
-            x: {
-              type: 'linear',
-              title: { display: true, text: 'peak current into a plain load, A', ...text },
-              ticks: text,
-              grid: { color: colour('rule') },
-              min: 0,
-            },
-            y: {
-              type: 'linear',
-              title: { display: true, text: 'peak volts, kV', ...text },
-              ticks: text,
-              grid: { color: colour('rule') },
-              min: 0,
-            },
+      <LineChart
+        label={`Volts of ${name} under load`}
+        curves={(colour) => [
+          {
+            label: name,
+            data: loads.map((r) => ({ x: curve(r) / r, y: curve(r) / 1000 })),
+            borderColor: colour('ink'),
+            borderWidth: 1.6,
+            pointRadius: 0,
           },
-          plugins: { legend: { labels: { ...text, usePointStyle: true } } },
-        }}
+          ...(band
+            ? [
+                {
+                  label: 'worst point, eight in ten',
+                  data: between,
+                  borderColor: colour('earth'),
+                  borderWidth: 7,
+                  pointRadius: 0,
+                },
+              ]
+            : []),
+          ...SEASONS.filter((s) => report.seasons[s]).map((s) => ({
+            label: cat.seasons[s]!.name,
+            data: [like(report.seasons[s]!.v_out_V)],
+            pointStyle: POINT[s],
+            pointRadius: 6,
+            borderColor: colour('live'),
+            backgroundColor: colour('panel'),
+            borderWidth: 2,
+            showLine: false,
+          })),
+        ]}
+        x={{ min: 0, title: 'peak current into a plain load, A' }}
+        y={{ min: 0, title: 'peak volts, kV' }}
       />
     </div>
   );

@@ -3,12 +3,13 @@ import { scaleLinear } from 'd3-scale';
 import { useMemo } from 'react';
 import { say } from '../../core/base/units.js';
 import { baysOf } from '../../core/posts/layout.js';
+import { nearestLimit } from '../../core/wire/strain.js';
 import { strungIn } from '../../core/wire/strung.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { useSession } from '../../session/session.js';
 import { useView } from '../../session/view.js';
 import { useUnits } from '../../ui/parts/Num.js';
-import { TensionLines } from '../strain/TensionLines.js';
+import { bayTensions, TensionLines } from '../strain/TensionLines.js';
 import { TrackName, type TrackProps } from './frame.js';
 
 /** Of each run the wire that comes nearest to its limit. */
@@ -21,13 +22,12 @@ export function PullTrack({ line, report, x, height }: TrackProps) {
   const rows = useMemo(() => {
     const bays = baysOf(report);
     return report.runs.flatMap((run, k) => {
-      const own = report.strain.filter((s) => s.run === k);
-      if (own.length === 0) return [];
-      const tight = own.reduce((a, b) => (b.cold_N / b.limit_N > a.cold_N / a.limit_N ? b : a));
-      const bayed = bays[k]!;
-      return [{ run, row: tight, bayed, strung: strungIn(line, bayed, tight.wire, cat) }];
+      const row = nearestLimit(report.strain.filter((s) => s.run === k));
+      if (!row) return [];
+      const strung = strungIn(line, bays[k]!, row.wire, cat);
+      return [{ run, row, bays: bayTensions(bays[k]!, strung, climate, warmth) }];
     });
-  }, [line, report, cat]);
+  }, [line, report, climate, warmth, cat]);
   const seen = rows.filter(({ run }) => run.to_m >= from && run.from_m <= to);
   const pull = (r: (typeof rows)[number]['row']) => (warmth === 'cold' ? r.cold_N : warmth === 'hot' ? Math.max(r.hot_N, r.at15_N) : Math.max(r.today_N, r.at15_N)); // prettier-ignore
   const most = Math.max(100, ...seen.flatMap(({ row }) => [pull(row), row.limit_N])) * 1.1;
@@ -43,7 +43,7 @@ export function PullTrack({ line, report, x, height }: TrackProps) {
         ]}
       />
       <g clipPath="url(#section-window)">
-        {seen.map(({ run, row, bayed, strung }) => (
+        {seen.map(({ run, row, bays }) => (
           <g key={run.from_m}>
             <line
               x1={x(run.from_m)}
@@ -53,16 +53,7 @@ export function PullTrack({ line, report, x, height }: TrackProps) {
               stroke="var(--soft)"
               strokeDasharray="5 4"
             />
-            <TensionLines
-              bayed={bayed}
-              strung={strung}
-              climate={climate}
-              warmth={warmth}
-              x={x}
-              y={y}
-              limit_N={row.limit_N}
-              strong
-            />
+            <TensionLines bays={bays} x={x} y={y} limit_N={row.limit_N} strong />
             <circle
               cx={x(row.at_m)}
               cy={height - 3}

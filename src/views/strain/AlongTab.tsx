@@ -1,9 +1,10 @@
 /** What friction leaves along the run: where it is tensioned from, wrapped or in separate runs, and what short runs keep. */
 import { useMemo } from 'react';
-import { figure, recordOf } from '../../core/plan/catalogue.js';
+import { recordOf } from '../../core/plan/catalogue.js';
 import type { Line } from '../../core/plan/schema.js';
-import { leastOf, meanOf, spoolTurns, takeUp } from '../../core/wire/run.js';
-import { strungIn, tensionerPlace } from '../../core/wire/strung.js';
+import { leastOf, meanOf } from '../../core/wire/run.js';
+import { woundIn } from '../../core/wire/stringing.js';
+import { inRun, strungIn, tensionerIn, tensionerPlace } from '../../core/wire/strung.js';
 import { jointsOfLine } from '../../core/wire/wires.js';
 import { AlongField } from '../../ui/parts/AlongField.js';
 import { Button } from '../../ui/parts/Button.js';
@@ -51,29 +52,21 @@ interface PlaceRow {
 function Places({ of }: { of: Strained }) {
   const { line, report, bayed, wire, cat, row } = of;
   const { run } = bayed;
-  const hand = line.tensioners?.find((t) => t.at_m >= run.from_m && t.at_m <= run.to_m);
+  const hand = tensionerIn(line, run);
   const rows = useMemo(() => {
     const { tensioners, ...bare } = line;
-    const slip = 2 * recordOf(cat.joints, jointsOfLine(line).tie).slip_m;
+    const { slip_m } = recordOf(cat.joints, jointsOfLine(line).tie);
     const rowOf = (place: Place | 'hand', name: string): PlaceRow => {
       const asked =
         place === 'hand' ? { ...bare, tensioners: tensioners! } : { ...bare, tensionerAt: place };
       const s = strungIn(asked, bayed, wire, cat);
-      const hand_N = Math.min(figure(cat, 'wire.hand'), s.set_N);
-      const { elastic_m, slack_m } = takeUp(s.shape, s.tension15_N, { ...s.steel, hand_N });
-      const wound_m = elastic_m + slack_m + slip;
       return {
         place,
         name,
         at_m: s.at_m,
         least: leastOf(s.tension15_N),
         mean: meanOf(s.shape, s.tension15_N),
-        wound_m,
-        turns: spoolTurns(wound_m, {
-          diameter_m: figure(cat, 'wire.spool'),
-          wire_m: recordOf(cat.wires, wire).diameter_mm / 1000,
-          perLayer: figure(cat, 'wire.perLayer'),
-        }),
+        ...woundIn(s, slip_m, cat),
         own: hand ? place === 'hand' : tensionerPlace(line) === place,
       };
     };
@@ -89,7 +82,7 @@ function Places({ of }: { of: Strained }) {
   const put = (at_m: number | null) =>
     commit(`tensioner of ${line.name}`, (d) => {
       const l = d.lines[line.id]!;
-      const others = (l.tensioners ?? []).filter((t) => t.at_m < run.from_m || t.at_m > run.to_m);
+      const others = (l.tensioners ?? []).filter((t) => !inRun(run, t.at_m));
       const all = [...others, ...(at_m === null ? [] : [{ at_m }])].sort((a, b) => a.at_m - b.at_m);
       if (all.length) l.tensioners = all;
       else delete l.tensioners;

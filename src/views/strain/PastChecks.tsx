@@ -1,6 +1,4 @@
 /** What was checked before on a run: each strand over the years, and what that says. */
-import { CategoryScale, Chart as ChartJs, Legend, LinearScale, LineController, LineElement, PointElement, Tooltip } from 'chart.js'; // prettier-ignore
-import { Chart } from 'react-chartjs-2';
 import { say, toField, unitOf, type Units } from '../../core/base/units.js';
 import type { Tool } from '../../core/wire/checks.js';
 import { driftOf, type Checked, type StrandDrift } from '../../core/wire/drift.js';
@@ -8,13 +6,11 @@ import { REFERENCE_C } from '../../core/wire/strung.js';
 import { recordOf } from '../../core/plan/catalogue.js';
 import { useStanding, type KeptRecord } from '../../session/kept.js';
 import { record } from '../../session/records.js';
-import { useView } from '../../session/view.js';
 import { Button } from '../../ui/parts/Button.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
+import { LineChart } from '../../ui/parts/LineChart.js';
 import { Num, useUnits } from '../../ui/parts/Num.js';
 import type { Strained } from './strained.js';
-
-ChartJs.register(LineController, LinearScale, CategoryScale, PointElement, LineElement, Tooltip, Legend); // prettier-ignore
 
 export interface TensionCheck extends KeptRecord, Checked {
   readonly id: string;
@@ -135,54 +131,55 @@ const DASHES = [[], [7, 4], [2, 3], [9, 3, 2, 3]] as const;
 /** Each strand over the days; the plan dotted across. */
 function DriftChart({ checks, of }: { checks: readonly TensionCheck[]; of: Strained }) {
   const units = useUnits();
-  const scheme = useView((v) => v.scheme);
-  const css = getComputedStyle(document.documentElement);
-  const colour = (name: string) => css.getPropertyValue(`--${name}`).trim();
-  const text = { color: colour('ink'), font: { family: 'Archivo Variable' } };
   const strands = [...new Set(checks.map((c) => c.strand))].sort((a, b) => a - b);
   const N = (n: number) => Number(toField(n, 'force', units));
   const t = (c: TensionCheck) => Date.parse(c.time);
   const span = [Math.min(...checks.map(t)), Math.max(...checks.map(t))] as const;
   return (
     <div className="mb-2 h-[220px] max-w-[46rem]">
-      <Chart
-        key={scheme}
-        type="line"
-        role="img"
-        aria-label={`Tension at ${say(REFERENCE_C, 'temperature', units)} over time. ${strands.map((s) => `Strand ${s}: ${checks.filter((c) => c.strand === s).map((c) => `${day(c.time)} ${say(c.at15_N, 'force', units)}`).join(', ')}`).join('; ')}`} // prettier-ignore
-        data={{
-          datasets: [
-            ...strands.map((s, k) => ({
-              label: `strand ${s}`,
-              data: checks.filter((c) => c.strand === s).map((c) => ({ x: t(c), y: N(c.at15_N) })).sort((a, b) => a.x - b.x), // prettier-ignore
-              borderColor: colour('ink'),
-              backgroundColor: colour('panel'),
-              borderWidth: 1.5,
-              pointStyle: POINTS[k % POINTS.length]!,
-              pointRadius: 6,
-              borderDash: [...DASHES[k % DASHES.length]!],
-            })),
-            {
-              label: 'set in the plan',
-              data: span.map((x) => ({ x, y: N(of.row.at15_N) })),
-              borderColor: colour('soft'),
-              borderDash: [1, 4],
-              borderWidth: 1.5,
-              pointRadius: 0,
-              pointStyle: 'line',
-            },
-          ],
-        }}
-        options={{
-          animation: false,
-          maintainAspectRatio: false,
-          parsing: false,
-          scales: {
-            x: { type: 'linear', title: { display: true, text: 'day', ...text }, ticks: { ...text, maxTicksLimit: 6, callback: (v) => new Date(Number(v)).toISOString().slice(0, 10) }, grid: { color: colour('rule') } }, // prettier-ignore
-            y: { type: 'linear', beginAtZero: true, title: { display: true, text: `at ${say(REFERENCE_C, 'temperature', units)}, ${unitOf('force', units)}`, ...text }, ticks: text, grid: { color: colour('rule') } }, // prettier-ignore
+      <LineChart
+        label={`Tension at ${say(REFERENCE_C, 'temperature', units)} over time. ${strands
+          .map(
+            (s) =>
+              `Strand ${s}: ${checks
+                .filter((c) => c.strand === s)
+                .map((c) => `${day(c.time)} ${say(c.at15_N, 'force', units)}`)
+                .join(', ')}`,
+          )
+          .join('; ')}`}
+        curves={(colour) => [
+          ...strands.map((s, k) => ({
+            label: `strand ${s}`,
+            data: checks.filter((c) => c.strand === s).map((c) => ({ x: t(c), y: N(c.at15_N) })).sort((a, b) => a.x - b.x), // prettier-ignore
+            borderColor: colour('ink'),
+            backgroundColor: colour('panel'),
+            borderWidth: 1.5,
+            pointStyle: POINTS[k % POINTS.length]!,
+            pointRadius: 6,
+            borderDash: [...DASHES[k % DASHES.length]!],
+          })),
+          {
+            label: 'set in the plan',
+            data: span.map((x) => ({ x, y: N(of.row.at15_N) })),
+            borderColor: colour('soft'),
+            borderDash: [1, 4],
+            borderWidth: 1.5,
+            pointRadius: 0,
+            pointStyle: 'line',
           },
-          plugins: { legend: { labels: { ...text, usePointStyle: true, boxWidth: 18 } } },
+        ]}
+        x={{
+          title: 'day',
+          ticks: {
+            maxTicksLimit: 6,
+            callback: (v) => new Date(Number(v)).toISOString().slice(0, 10),
+          },
         }}
+        y={{
+          beginAtZero: true,
+          title: `at ${say(REFERENCE_C, 'temperature', units)}, ${unitOf('force', units)}`,
+        }}
+        box={18}
       />
     </div>
   );

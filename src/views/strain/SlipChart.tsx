@@ -1,35 +1,26 @@
 /** What the knots' slip leaves of the tension against the length of the run, with no tensioner in the wire. */
-import { CategoryScale, Chart as ChartJs, Legend, LinearScale, LineController, LineElement, PointElement, Tooltip } from 'chart.js'; // prettier-ignore
-import { Chart } from 'react-chartjs-2';
 import { say, toField, unitOf } from '../../core/base/units.js';
 import { figure, recordOf } from '../../core/plan/catalogue.js';
 import { leftBySlip } from '../../core/wire/stringing.js';
 import { jointsOfLine, wireOf } from '../../core/wire/wires.js';
-import { useView } from '../../session/view.js';
 import { Num, useUnits, WhereFrom } from '../../ui/parts/Num.js';
+import { LineChart } from '../../ui/parts/LineChart.js';
 import { SLIP } from './origins.js';
 import type { Strained } from './strained.js';
-
-ChartJs.register(LineController, LinearScale, CategoryScale, PointElement, LineElement, Tooltip, Legend); // prettier-ignore
 
 const LENGTHS = [10, 15, 20, 30, 40, 50, 60, 80, 100, 125, 150, 175, 200, 250, 300, 400, 500];
 
 export function SlipChart({ of }: { of: Strained }) {
   const { line, row, wire, cat, bayed } = of;
   const units = useUnits();
-  const scheme = useView((v) => v.scheme);
   const { EA_N } = wireOf(wire, cat);
   const tie = recordOf(cat.joints, jointsOfLine(line).tie);
   const left = (length: number, slip = tie.slip_m) =>
     leftBySlip(row.at15_N, length, 2 * slip, EA_N);
   const short = figure(cat, 'wire.springRunMax');
   const own = bayed.run.ground_m;
-  const css = getComputedStyle(document.documentElement);
-  const colour = (name: string) => css.getPropertyValue(`--${name}`).trim();
-  const text = { color: colour('ink'), font: { family: 'Archivo Variable' } };
   const X = (m: number) => Number(toField(m, 'length', units));
   const Y = (n: number) => Number(toField(n, 'force', units));
-  const common = { borderColor: colour('ink'), backgroundColor: colour('panel'), borderWidth: 1.8 };
   const curve = (slip: number) => LENGTHS.map((m) => ({ x: X(m), y: Y(left(m, slip)) }));
   return (
     <section aria-label="Short runs" className="mt-5">
@@ -48,28 +39,19 @@ export function SlipChart({ of }: { of: Strained }) {
           : '.'}
       </p>
       <div className="h-[220px] max-w-[46rem]">
-        <Chart
-          key={scheme}
-          type="line"
-          role="img"
-          aria-label={`What slip leaves against the length of the run: at ${say(50, 'length', units)} ${say(left(50), 'force', units)}, at ${say(100, 'length', units)} ${say(left(100), 'force', units)}, at ${say(200, 'length', units)} ${say(left(200), 'force', units)}`}
-          data={{
-            datasets: [
+        <LineChart
+          label={`What slip leaves against the length of the run: at ${say(50, 'length', units)} ${say(left(50), 'force', units)}, at ${say(100, 'length', units)} ${say(left(100), 'force', units)}, at ${say(200, 'length', units)} ${say(left(200), 'force', units)}`}
+          curves={(colour) => {
+            const common = { borderColor: colour('ink'), backgroundColor: colour('panel'), borderWidth: 1.8 }; // prettier-ignore
+            return [
               { ...common, label: `both ties slip ${say(2 * tie.slip_m, 'height', units)}`, data: curve(tie.slip_m), pointRadius: 0, pointStyle: 'line' }, // prettier-ignore
               { ...common, label: 'half of that', data: curve(tie.slip_m / 2), pointRadius: 0, pointStyle: 'line', borderDash: [6, 4] }, // prettier-ignore
               { ...common, label: 'this run', data: [{ x: X(Math.min(own, 500)), y: Y(left(own)) }], showLine: false, pointStyle: 'rectRot', pointRadius: 8, backgroundColor: colour('ink') }, // prettier-ignore
-            ],
+            ];
           }}
-          options={{
-            animation: false,
-            maintainAspectRatio: false,
-            parsing: false,
-            scales: {
-              x: { type: 'linear', min: 0, title: { display: true, text: `length of the run, ${unitOf('length', units)}`, ...text }, ticks: text, grid: { color: colour('rule') } }, // prettier-ignore
-              y: { type: 'linear', min: 0, title: { display: true, text: `left of the tension, ${unitOf('force', units)}`, ...text }, ticks: text, grid: { color: colour('rule') } }, // prettier-ignore
-            },
-            plugins: { legend: { labels: { ...text, usePointStyle: true, boxWidth: 18 } } },
-          }}
+          x={{ min: 0, title: `length of the run, ${unitOf('length', units)}` }}
+          y={{ min: 0, title: `left of the tension, ${unitOf('force', units)}` }}
+          box={18}
         />
       </div>
     </section>

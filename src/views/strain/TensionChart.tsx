@@ -1,5 +1,6 @@
 /** Tension along one run: coldest night, today, hottest day; the tensioner, the bends, the limit. */
 import { scaleLinear } from 'd3-scale';
+import { useMemo } from 'react';
 import { say } from '../../core/base/units.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import { useWidth } from '../../ui/parts/width.js';
@@ -23,14 +24,17 @@ export function TensionChart({ of }: { of: Strained }) {
   const warmth = useView((v) => v.warmth);
   const { bayed, strung, climate, row } = of;
   const { run } = bayed;
-  const ends = LOOKS.map(([w]) => bayTensions(bayed, strung, climate, w));
+  const bays = useMemo(
+    () => LOOKS.map(([w]) => bayTensions(bayed, strung, climate, w)),
+    [bayed, strung, climate],
+  );
   const most =
-    1.05 * Math.max(row.limit_N, ...ends.flat().map((b) => Math.max(b.slides_N, b.held_N)));
+    1.05 * Math.max(row.limit_N, ...bays.flat().map((b) => Math.max(b.slides_N, b.held_N)));
   const x = scaleLinear([run.from_m, run.to_m], [PAD.left, W - PAD.right]);
   const y = scaleLinear([0, most], [H - PAD.bottom, PAD.top]);
   const bends = bayed.posts.filter((p) => p.role === 'bend');
   // Words at the right, one under another.
-  const words = LOOKS.map(([w, name], k) => ({ w, name, y: y(ends[k]!.at(-1)!.slides_N) })).sort((a, b) => a.y - b.y); // prettier-ignore
+  const words = LOOKS.map(([w, name], k) => ({ w, name, y: y(bays[k]!.at(-1)!.slides_N) })).sort((a, b) => a.y - b.y); // prettier-ignore
   words.forEach((word, k) => {
     if (k > 0) word.y = Math.max(word.y, words[k - 1]!.y + 14);
   });
@@ -41,7 +45,7 @@ export function TensionChart({ of }: { of: Strained }) {
         width={W}
         height={H}
         role="img"
-        aria-label={`Tension along the run. ${LOOKS.map(([, name], k) => `${name}: ${say(Math.min(...ends[k]!.map((b) => b.slides_N)), 'force', units)} to ${say(Math.max(...ends[k]!.map((b) => b.slides_N)), 'force', units)}`).join('; ')}; limit ${say(row.limit_N, 'force', units)}.`}
+        aria-label={`Tension along the run. ${LOOKS.map(([, name], k) => `${name}: ${say(Math.min(...bays[k]!.map((b) => b.slides_N)), 'force', units)} to ${say(Math.max(...bays[k]!.map((b) => b.slides_N)), 'force', units)}`).join('; ')}; limit ${say(row.limit_N, 'force', units)}.`}
       >
         {y.ticks(5).map((n) => (
           <g key={n}>
@@ -99,11 +103,10 @@ export function TensionChart({ of }: { of: Strained }) {
         <text x={W - PAD.right + 4} y={y(row.limit_N) + 4} fontSize={11} fill="var(--stop)">
           limit, coldest
         </text>
-        {LOOKS.map(([w, , dash]) => (
+        {LOOKS.map(([w, , dash], k) => (
           <TensionLines
             key={w}
-            {...of}
-            warmth={w}
+            bays={bays[k]!}
             x={x}
             y={y}
             limit_N={row.limit_N}

@@ -1,5 +1,4 @@
 /** The tension of each bay along a run as steps: sliding as a line, between that and held fast a band. */
-import { useMemo } from 'react';
 import type { Plan } from '../../core/plan/schema.js';
 import { apart, tensionsAt, type BayedRun, type Strung } from '../../core/wire/strung.js';
 import type { Warmth } from '../../session/view.js';
@@ -33,10 +32,7 @@ export function bayTensions(
 type Scale = (v: number) => number;
 
 interface LinesProps {
-  readonly bayed: BayedRun;
-  readonly strung: Strung;
-  readonly climate: Plan['climate'];
-  readonly warmth: Warmth;
+  readonly bays: readonly BayTension[];
   readonly x: Scale;
   readonly y: Scale;
   readonly limit_N: number;
@@ -44,21 +40,7 @@ interface LinesProps {
   readonly dash?: string;
 }
 
-export function TensionLines({
-  bayed,
-  strung,
-  climate,
-  warmth,
-  x,
-  y,
-  limit_N,
-  strong = false,
-  dash,
-}: LinesProps) {
-  const bays = useMemo(
-    () => bayTensions(bayed, strung, climate, warmth),
-    [bayed, strung, climate, warmth],
-  );
+export function TensionLines({ bays, x, y, limit_N, strong = false, dash }: LinesProps) {
   const steps = (of: (b: BayTension) => number): string =>
     bays.map((b, k) => `${k ? 'L' : 'M'}${x(b.from_m).toFixed(1)} ${y(of(b)).toFixed(1)}L${x(b.to_m).toFixed(1)} ${y(of(b)).toFixed(1)}`).join(''); // prettier-ignore
   const back = [...bays].reverse().map((b) => `L${x(b.to_m).toFixed(1)} ${y(b.held_N).toFixed(1)}L${x(b.from_m).toFixed(1)} ${y(b.held_N).toFixed(1)}`).join(''); // prettier-ignore
