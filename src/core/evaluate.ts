@@ -37,7 +37,7 @@ export function createEvaluator(
   return (plan, ground, base, options = {}) => {
     const worked = pipeline(plan, ground, base, options);
     const { cat, of, lines, shown, counted } = worked;
-    const supplies = supplyList(counted, cat, plan.units);
+    const supplies = supplyList(counted, cat, plan);
     const all = Object.values(lines);
     const raised = raise(rules, seenOf(plan, worked));
     return {
@@ -95,11 +95,11 @@ function createMending(parts: readonly Part[], rules: readonly Rule[]) {
       // Its posts stand where the others meet it, though they are not asked.
       return raise(ofLine, seenOf(asked, thought.line(asked, ground, base, { joints })));
     };
-    const { gates, things, soil, climate, overrides, units, ownWires, breakTests } = plan;
+    const { gates, things, soil, climate, overrides, units, ownWires, breakTests, book, ownItems } = plan; // prettier-ignore
     const restsOn = (line: string | null) => {
       if (line === null) return [plan, ground, base];
       const own = [plan.lines[line], joints[line]];
-      const figures = [overrides, units, ownWires, breakTests];
+      const figures = [overrides, units, ownWires, breakTests, book, ownItems];
       return [...own, gates, things, soil, climate, ...figures, ground, base];
     };
     let left = most;

@@ -61,7 +61,9 @@ export function createPipeline(parts: readonly Part[] = PARTS): Pipeline {
       units: Plan['units'],
       ownWires: Plan['ownWires'],
       breakTests: Plan['breakTests'],
-    ) => ownCatalogue(base, { overrides, units, ownWires, breakTests }),
+      book: Plan['book'],
+      ownItems: Plan['ownItems'],
+    ) => ownCatalogue(base, { overrides, units, ownWires, breakTests, book, ownItems }),
   );
   const steadyGates = steady<readonly Gate[]>(sameItems);
   const meetings = memoLast(meetingsOf);
@@ -77,7 +79,8 @@ export function createPipeline(parts: readonly Part[] = PARTS): Pipeline {
   const shownKeys = parts.map((part) => Object.keys(part.keys.report.line));
 
   return (plan, ground, base, { hurry = false, joints: told } = {}) => {
-    const cat = overridden(base, plan.overrides, plan.units, plan.ownWires, plan.breakTests);
+    const { overrides, units, ownWires, breakTests, book, ownItems } = plan;
+    const cat = overridden(base, overrides, units, ownWires, breakTests, book, ownItems);
     const gates = gatesByLine(plan.gates);
     const met = meetings(plan.lines);
     const joints = told ?? jointsByLine(plan.lines, met);
@@ -176,11 +179,11 @@ export function countOf(
 ): Items {
   const sums = new Map<string, Items[number]>();
   for (const part of parts) {
-    for (const [item, n, at_m] of part.count?.({ line, gates, cat, of: of as never }) ?? []) {
+    for (const [item, n, at_m, use] of part.count?.({ line, gates, cat, of: of as never }) ?? []) {
       if (n === 0) continue;
-      const key = at_m === undefined ? item : `${item} ${at_m}`;
+      const key = `${item} ${at_m ?? ''} ${use ?? ''}`;
       const sum = (sums.get(key)?.[1] ?? 0) + n;
-      sums.set(key, at_m === undefined ? [item, sum] : [item, sum, at_m]);
+      sums.set(key, use === undefined && at_m === undefined ? [item, sum] : [item, sum, at_m, use]);
     }
   }
   return [...sums.values()];

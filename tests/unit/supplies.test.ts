@@ -102,10 +102,13 @@ describe('supplies', () => {
       ),
     ]);
     const s = got(long);
-    // (2 x 1001 + 24 m of braces) x 1.03 = 2087 m of 1500 m coils; 1001 x 1.03 = 1031 m of 1000 m coils.
+    // (2 x 1003 + 24 m of braces + 15) x 1.03 = 2107 m of 1500 m coils; 1018 x 1.03 = 1049 m of 1000 m coils.
     expect(s['wire.ht25']!.quantity).toBe(2);
     expect(s['wire.mt25']!.quantity).toBe(2);
-    expect(s['joiner']!.quantity).toBe(2);
+    // Tied by hand it takes no part; with wedges one for each.
+    expect(s['joiner.wedge']).toBeUndefined();
+    for (const l of Object.values(long.lines)) l.join = 'wedge';
+    expect(got(long)['joiner.wedge']).toMatchObject({ quantity: 2, uses: { 'coils joined': 2 } });
   });
 
   it('uninsulated cold strands want staples on timber and no insulators', () => {

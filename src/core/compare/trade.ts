@@ -1,12 +1,14 @@
 /** Posts against strands: how long a bay each strand count allows, and what each costs by the metre. */
+import { addedPosts } from '../ends/takes.js';
 import { braceCost } from '../supplies/braceCost.js';
-import { figure, recordOf, type Catalogue } from '../plan/catalogue.js';
+import { figure, recordOf, usual, type Catalogue } from '../plan/catalogue.js';
 import type { Line } from '../plan/schema.js';
 import type { LineReport, Requirement } from '../report/schema.js';
 import { insulatorAt, type Spot } from '../strands/insulators.js';
 import { longestBayThatHolds, pulledIn } from '../strands/opening.js';
 import { plainestOrder } from '../strands/proposal.js';
 import { search, searchKey } from '../strands/search.js';
+import { endWire } from '../supplies/tails.js';
 import { priceInUse } from '../supplies/takeoff.js';
 
 export interface Trade {
@@ -70,10 +72,22 @@ export function tradeOf(line: Line, report: LineReport, cat: Catalogue): Trade |
   const hangsOn = (spot: Spot, family: string | null) =>
     recordOf(cat.insulators, insulatorAt(line, spot, family, wire, cat)!).price;
   const staples = kind.conducts ? 0 : figure(cat, 'supplies.staplesPerPost') * price('staple');
-  const perEnds = report.ends.reduce((sum, e) => sum + braceCost(e, cat), 0);
+  const left = figure(cat, 'supplies.repairCoil') * price(`wire.${wire}`);
+  const perEnds = report.ends.reduce((sum, e) => sum + braceCost(e, cat), left);
+  const braces = report.ends.flatMap(addedPosts).map((id) => recordOf(cat.posts, id));
+  const perStrandBrace = braces.reduce(
+    (sum, { family, conducts }) =>
+      sum +
+      price(hangsOn(family, family)) +
+      (conducts ? 0 : figure(cat, 'supplies.staplesPerPost') * price('staple')),
+    0,
+  );
+  const strand = line.strands.find((s) => s.wire === wire)!;
+  const own = endWire(line, strand, report.ends[0]?.post ?? usual('endPost'), cat);
+  const endsTake_m = 2 * (own.tie_m + own.piece_m);
   const perStrandEnd =
     report.runs.length *
-    (2 * figure(cat, 'end.tail') * price(`wire.${wire}`) +
+    (endsTake_m * price(`wire.${wire}`) +
       2 * price(hangsOn('end', null)) +
       2 * price('clamp.jumper') +
       4 * price('staple') +
@@ -89,7 +103,7 @@ export function tradeOf(line: Line, report: LineReport, cat: Catalogue): Trade |
     hot_N: pulled.hot_N,
     cost: {
       ends: perEnds / report.ground_m,
-      strand: price(`wire.${wire}`) + perStrandEnd / report.ground_m,
+      strand: price(`wire.${wire}`) + (perStrandEnd + perStrandBrace) / report.ground_m,
       post: price(kind.price),
       hold: price(hangsOn(kind.family, kind.family)) + staples,
     },

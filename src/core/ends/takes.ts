@@ -1,10 +1,11 @@
 /** What an end takes beside its posts, and its hours. */
+import { USES } from '../base/uses.js';
 import { figure, recordOf, usual, type Catalogue } from '../plan/catalogue.js';
 import type { EndReport } from '../report/schema.js';
 import { fillOf } from './setting.js';
 
-/** Quantities by item of the price book. */
-export type Taken = readonly (readonly [item: string, quantity: number])[];
+/** Quantities by item of the price book; of wire and staples with their use. */
+export type Taken = readonly (readonly [item: string, quantity: number, use?: string])[];
 
 type End = Pick<EndReport, 'kind' | 'wire' | 'foot' | 'rail_m' | 'railHeight_m' | 'shared' | 'side' | 'second'>; // prettier-ignore
 
@@ -19,9 +20,9 @@ export function fittings(e: End, cat: Catalogue): Taken {
   const H = (bays: number): Taken => [
     ['end.rail', bays],
     ['end.pin', 2 * bays],
-    [wire, bays * diagonals * legs * way],
+    [wire, bays * diagonals * legs * way, USES.braceWires],
     // Two half-driven staples at each end of each wire.
-    ['staple', bays * diagonals * 4],
+    ['staple', bays * diagonals * 4, USES.halfDriven],
   ];
   switch (e.kind) {
     case 'h':
@@ -32,16 +33,20 @@ export function fittings(e: End, cat: Catalogue): Taken {
       return [
         ['end.strut', 1],
         ['end.pin', 2],
-        [wire, legs * e.rail_m],
-        ['staple', 4],
+        [wire, legs * e.rail_m, USES.braceWires],
+        ['staple', 4, USES.halfDriven],
       ];
     case 'stay':
       return [['end.strut', 1], ['end.pin', 2], ...(e.foot === 'block' ? [['end.block', 1] as const] : [])]; // prettier-ignore
     case 'tie-back':
       return [
         ['end.log', 1],
-        [wire, legs * Math.hypot(e.rail_m + LOG_OUT, e.railHeight_m + figure(cat, 'ends.logTop'))],
-        ['staple', 2],
+        [
+          wire,
+          legs * Math.hypot(e.rail_m + LOG_OUT, e.railHeight_m + figure(cat, 'ends.logTop')),
+          USES.braceWires,
+        ],
+        ['staple', 2, USES.halfDriven],
       ];
     case 'concreted':
       return [['end.tubeStay', 1]];

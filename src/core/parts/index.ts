@@ -13,9 +13,23 @@ import { posts } from './posts/index.js';
 import { power } from './power/index.js';
 import { stock } from './stock/index.js';
 import { strands } from './strands/index.js';
+import { supplies } from './supplies/index.js';
 import { wire } from './wire/index.js';
 
-const LIST = [ground, stock, gates, ends, posts, wire, hold, strands, land, power, joins] as const;
+const LIST = [
+  ground,
+  stock,
+  gates,
+  ends,
+  posts,
+  wire,
+  hold,
+  strands,
+  land,
+  power,
+  joins,
+  supplies,
+] as const;
 
 export const PARTS: readonly Part[] = LIST;
 

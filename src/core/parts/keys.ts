@@ -14,6 +14,7 @@ import { keys as posts } from './posts/keys.js';
 import { keys as power } from './power/keys.js';
 import { keys as stock } from './stock/keys.js';
 import { keys as strands } from './strands/keys.js';
+import { keys as supplies } from './supplies/keys.js';
 import { keys as wire } from './wire/keys.js';
 
 /** The schemas that one part adds. */
@@ -34,6 +35,7 @@ export const KEYS = [
   land,
   power,
   joins,
+  supplies,
 ] as const satisfies readonly PartKeys[];
 
 type All = (typeof KEYS)[number];

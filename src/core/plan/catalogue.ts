@@ -215,6 +215,7 @@ const JointSchema = Type.Object(
     low: Type.Number({ description: 'the least that is met' }),
     high: Type.Number({ description: 'the most that is met' }),
     slip_m: Type.Number({ minimum: 0, description: 'how far it slips as it beds' }),
+    tail_m: Type.Number({ minimum: 0, description: 'wire that one takes beyond it' }),
     price: Type.Union([Type.Null(), Type.String()]),
   },
   closed,
@@ -282,7 +283,17 @@ const ConnectorKindSchema = Type.Object(
   closed,
 );
 const PriceSchema = Type.Object(
-  { ...origin, price: Type.Number({ minimum: 0 }), per: Type.String() },
+  {
+    ...origin,
+    price: Type.Number({ minimum: 0, description: 'of one, without tax' }),
+    per: Type.String({ description: 'what one is: each, m, coil, box, bag, t, day' }),
+    pack: Type.Optional(Type.Number({ exclusiveMinimum: 0, description: 'sold by so many' })),
+    of: Type.Optional(Type.String({ description: 'of another reel: the wire on it' })),
+    coil_m: Type.Optional(positive),
+    on: Type.Optional(Type.String({ description: 'day of the price, YYYY-MM-DD' })),
+    supplier: Type.Optional(Type.String()),
+    tax: Type.Optional(Type.Number({ description: 'share of the price that is added' })),
+  },
   closed,
 );
 
@@ -371,6 +382,8 @@ const RETIRED: ReadonlySet<string> = new Set([
 /** Figures that stand elsewhere now: a property's own value for one is used there. */
 export const MOVED: Readonly<Record<string, string>> = {
   'defaults.wire.jointEfficiency.value': 'joints.knot.efficiency',
+  'defaults.end.tail.value': 'joints.knot.tail_m',
+  'prices.joiner.price': 'prices.joiner.wedge.price',
 };
 
 /** Whether a figure has, or had, this path. */

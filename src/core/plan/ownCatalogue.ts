@@ -2,12 +2,13 @@
 import { allInUnits } from '../base/prose.js';
 import type { Units } from '../base/units.js';
 import { figureAt, MOVED, splitPath, type Catalogue } from './catalogue.js';
+import { withBook } from './book.js';
 import { withBroken, withWires } from './ownFigures.js';
 import type { Plan } from './schema.js';
 
 /** What of a plan is its own in the catalogue. */
 export type OwnFigures = Pick<Plan, 'overrides'> &
-  Partial<Pick<Plan, 'units' | 'ownWires' | 'breakTests'>>;
+  Partial<Pick<Plan, 'units' | 'ownWires' | 'breakTests' | 'book' | 'ownItems'>>;
 
 /**
  * The catalogue as a property has it: its own wires, its own figures by path, and what it broke on a bench. Paths that
@@ -18,12 +19,13 @@ export function ownCatalogue(metric: Catalogue, own: OwnFigures): Catalogue {
   // One catalogue for one set of figures: whoever works the same property out shares what rests on it.
   let known = overridden.get(base);
   if (!known) overridden.set(base, (known = new Map()));
-  const { overrides, ownWires = {}, breakTests = [] } = own;
-  const key = JSON.stringify([overrides, ownWires, breakTests]);
+  const { overrides, ownWires = {}, breakTests = [], book = {}, ownItems = {} } = own;
+  const key = JSON.stringify([overrides, ownWires, breakTests, book, ownItems]);
   let made = known.get(key);
   if (!made) {
     if (known.size >= 50) known.clear();
-    known.set(key, (made = withBroken(overlaid(withWires(base, ownWires), overrides), breakTests)));
+    made = withBroken(overlaid(withWires(base, ownWires), overrides), breakTests);
+    known.set(key, (made = withBook(made, book, ownItems)));
   }
   return made;
 }

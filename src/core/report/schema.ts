@@ -26,12 +26,19 @@ export const SupplySchema = Type.Object(
   {
     id: str,
     name: str,
-    quantity: num,
+    quantity: Type.Number({ description: 'to be bought, as changed by hand' }),
+    counted: Type.Number({ description: 'to be bought, as counted on the plan' }),
     unit: str,
     price: num,
     per: str,
-    cost: num,
+    tax: Type.Number({ description: 'share of the price that is added' }),
+    cost: Type.Number({ description: 'without tax; of what is left out, 0' }),
     note: str,
+    changed: Type.Optional(Type.String({ description: 'by hand, with its note' })),
+    out: Type.Optional(Type.Literal(true, { description: 'not to be bought' })),
+    uses: Type.Optional(
+      Type.Record(str, num, { description: 'what it goes into, pieces or metres' }),
+    ),
     lines: Type.Record(str, num, { description: 'how much of it each line takes' }),
     places: Type.Optional(
       Type.Record(str, Type.Array(Type.Tuple([num, num])), {

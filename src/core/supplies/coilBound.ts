@@ -9,7 +9,14 @@ export interface Job {
   readonly coilPrice: number;
   readonly joinPrice: number;
   readonly sum: number;
+  /** Wire in short pieces that is to come off what is left. */
+  readonly loose?: number;
+  /** By run, the stretches in which a join may fall, from its start, in order; without it anywhere. */
+  readonly places?: readonly (readonly (readonly [from: number, to: number])[])[];
 }
+
+/** No fewer coils have all the wire. */
+export const fewestCoils = (job: Job): number => Math.ceil((job.sum + (job.loose ?? 0)) / job.coil);
 
 /** Joins of runs that are longer than a coil: they are made whatever else is. */
 export const forcedJoins = (job: Job): number =>
@@ -17,9 +24,10 @@ export const forcedJoins = (job: Job): number =>
 
 /** What no cutting costs less than. */
 export function boundOf(job: Job): number {
-  if (job.runs.length <= ALL_WAYS) return cheapestGrouping(job);
-  const fewest = Math.ceil(job.sum / job.coil);
+  const fewest = fewestCoils(job);
   const forced = forcedJoins(job);
+  if (job.runs.length <= ALL_WAYS)
+    return Math.max(cheapestGrouping(job), fewest * job.coilPrice + forced * job.joinPrice);
   let best = Infinity;
   // More coils allow more groups; beyond what all joins would save they cannot pay.
   for (let coils = fewest; coils * job.coilPrice < best; coils++) {

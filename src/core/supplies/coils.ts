@@ -4,7 +4,7 @@
  * has k - 1 joins. So the fewest coils are taken, and then as many groups as their waste allows.
  */
 
-import { boundOf, forcedJoins, type Job } from './coilBound.js';
+import { boundOf, fewestCoils, forcedJoins, type Job } from './coilBound.js';
 
 export interface CuttingInputs {
   readonly run_lengths_m: readonly number[];
@@ -49,26 +49,36 @@ export function cutCoils(
   tries = i.run_lengths_m.length > 120 ? 8 : 400,
 ): Cutting {
   const job = jobOf(i);
-  const fewest = Math.ceil(job.sum / job.coil);
   const bound = boundOf(job);
-  let best: Laid | null = null;
-  const random = chance(17);
-  for (let t = 0; t < tries; t++) {
-    const made = build(job, fewest + (t % 8 === 7 ? 1 : 0), t, random);
-    if (made && (!best || costOf(job, made) < costOf(job, best) - 1e-9)) best = made;
-    if (best && costOf(job, best) <= bound + 1e-9) break;
-  }
-  best ??= endToEnd(job);
+  const best = layCheaply(job, tries, bound);
   return {
     plan: best.coils.map((coil) => coil.map((p) => ({ run: p.run, length_m: p.length / PARTS }))),
     coils: best.coils.length,
     joins: best.joins,
     cost: costOf(job, best),
     lower_bound: bound,
-    coils_lower_bound: fewest,
+    coils_lower_bound: fewestCoils(job),
     joins_lower_bound: forcedJoins(job),
     waste_m: (best.coils.length * job.coil - job.sum) / PARTS,
   };
+}
+
+/** The cheapest of some ways to lay the runs; it stops at the bound. @param fits what else a way must do */
+export function layCheaply(
+  job: Job,
+  tries: number,
+  bound: number,
+  fits: (laid: Laid) => boolean = () => true,
+): Laid {
+  const fewest = fewestCoils(job);
+  const random = chance(17);
+  let best: Laid | null = null;
+  for (let t = 0; t < tries; t++) {
+    const made = build(job, fewest + (t % 8 === 7 ? 1 : 0), t, random);
+    if (made && (!best || costOf(job, made) < costOf(job, best) - 1e-9) && fits(made)) best = made;
+    if (best && costOf(job, best) <= bound + 1e-9) break;
+  }
+  return best ?? endToEnd(job);
 }
 
 function jobOf(i: CuttingInputs): Job {
@@ -83,50 +93,77 @@ function jobOf(i: CuttingInputs): Job {
 }
 
 /** Numbers between 0 and 1, the same each time. */
-function chance(seed: number): () => number {
+export function chance(seed: number): () => number {
   let state = seed;
   return () => (state = (state * 1_103_515_245 + 12_345) % 2_147_483_648) / 2_147_483_648;
 }
 
-interface Cut {
+export interface Cut {
   readonly run: number;
   readonly length: number;
 }
 /** Coils with their pieces, as they are laid. */
-interface Laid {
+export interface Laid {
   readonly coils: readonly (readonly Cut[])[];
   readonly joins: number;
 }
 
-const costOf = (job: Job, laid: Laid): number =>
+export const costOf = (job: Job, laid: Laid): number =>
   laid.coils.length * job.coilPrice + laid.joins * job.joinPrice;
 
 /**
- * Lays runs end to end through so many coils at most, in this order; null where the cuts do not come out.
- * A cut that would leave too short a piece is drawn back, and what is left of the coil is waste.
+ * Lays runs end to end through coils, in this order; null where the cuts do not come out. A cut that would leave too
+ * short a piece, or fall where no join may be, is drawn back, and what is left of the coil is waste.
+ * @param length of each coil, and 0 where there are no more
  */
-function layIn(job: Job, order: readonly number[], most: number): Laid | null {
+export function layThrough(
+  job: Job,
+  order: readonly number[],
+  length: (coil: number) => number,
+): Laid | null {
   const coils: Cut[][] = [[]];
-  let room = job.coil;
+  let room = length(0);
   let joins = 0;
   for (const run of order) {
-    let left = job.runs[run]!;
+    const whole = job.runs[run]!;
+    let left = whole;
+    let missed = 0;
     while (left > room) {
-      const piece = Math.min(room, left - job.least);
+      const done = whole - left;
+      const piece = upTo(job.places?.[run], done + Math.min(room, left - job.least)) - done;
       if (piece >= job.least && piece > 0) {
         coils.at(-1)!.push({ run, length: piece });
         left -= piece;
         joins++;
-      }
-      if (coils.length === most) return null;
+        missed = 0;
+      } else if (++missed > MISSES) return null;
+      room = length(coils.length);
+      if (room === 0) return null;
       coils.push([]);
-      room = job.coil;
     }
     coils.at(-1)!.push({ run, length: left });
     room -= left;
   }
   return { coils, joins };
 }
+
+/** Coils in a row from which no piece of a run can be cut. */
+const MISSES = 2;
+
+/** The last place at which a join may fall, no further than this. */
+function upTo(places: NonNullable<Job['places']>[number] | undefined, at: number): number {
+  if (!places) return at;
+  let [low, high] = [0, places.length];
+  while (low < high) {
+    const mid = (low + high) >> 1;
+    if (places[mid]![0] <= at) low = mid + 1;
+    else high = mid;
+  }
+  return low === 0 ? 0 : Math.min(at, places[low - 1]![1]);
+}
+
+const layIn = (job: Job, order: readonly number[], most: number): Laid | null =>
+  layThrough(job, order, (k) => (k < most ? job.coil : 0));
 
 /** Orders in which a group is tried. */
 const ORDERS = 40;
@@ -149,7 +186,7 @@ function layGroup(
   return best;
 }
 
-function shuffle(list: number[], random: () => number): void {
+export function shuffle<T>(list: T[], random: () => number): void {
   for (let k = list.length - 1; k > 0; k--) {
     const j = Math.floor(random() * (k + 1));
     [list[k], list[j]] = [list[j]!, list[k]!];
@@ -159,14 +196,14 @@ function shuffle(list: number[], random: () => number): void {
 /** All runs end to end, whatever it costs. */
 function endToEnd(job: Job): Laid {
   const order = [...job.runs.keys()].sort((a, b) => job.runs[b]! - job.runs[a]!);
-  return layIn(job, order, Infinity)!;
+  return layIn(job, order, Infinity) ?? layIn({ ...job, places: undefined }, order, Infinity)!;
 }
 
 /**
  * Of these runs those that fill a room best without running over: sums that can be reached as bits, one run after
  * another, and back along them.
  */
-function fill(job: Job, from: readonly number[], room: number): number[] {
+export function fill(job: Job, from: readonly number[], room: number): number[] {
   if (room <= 0) return [];
   const words = (room >> 5) + 1;
   const reach = [new Uint32Array(words)];
@@ -210,7 +247,7 @@ const WIDEST = 4;
 /** One cutting in so many coils: groups of one coil first, then of two and more; null where it takes more. */
 function build(job: Job, coils: number, turn: number, random: () => number): Laid | null {
   let waste = coils * job.coil - job.sum;
-  if (waste < 0) return null;
+  if (waste < (job.loose ?? 0)) return null;
   const leave = LEAVES[turn % LEAVES.length]! * (waste / coils);
   let left = [...job.runs.keys()];
   const groups: { runs: number[]; coils: number }[] = [];

@@ -1,30 +1,50 @@
 /** What to buy: what the parts counted, priced from the price book. */
-import { say, type Units } from '../base/units.js';
+import { USES } from '../base/uses.js';
+import { say } from '../base/units.js';
 import { figure, type Catalogue, recordOf } from '../plan/catalogue.js';
+import type { Plan } from '../plan/schema.js';
 import type { Supply } from '../report/schema.js';
+import { jointsOfLine } from '../wire/wires.js';
 
-/** Quantities by item of the price book: pieces, or metres of wire, cable and conduit; of a place, where along its line, m. */
-export type Items = readonly (readonly [item: string, quantity: number, at_m?: number])[];
+/**
+ * Quantities by item of the price book: pieces, or metres of wire, cable and conduit; of a place, where along its line,
+ * m; of what is used in several ways, which.
+ */
+export type Items = readonly (readonly [
+  item: string,
+  quantity: number,
+  at_m?: number | undefined,
+  use?: string,
+])[];
 
-/** Running tally: item -> line -> quantity. */
-class Tally {
-  readonly items = new Map<string, Map<string, number>>();
-  readonly places = new Map<string, Record<string, [at_m: number, quantity: number][]>>();
-  add(item: string, line: string, quantity: number, at_m?: number): void {
-    if (quantity === 0) return;
-    if (at_m !== undefined) {
-      const own = this.places.get(item) ?? {};
-      this.places.set(item, own);
-      const here = (own[line] ??= []);
+/** Running tally of an item. */
+interface Count {
+  readonly lines: Record<string, number>;
+  readonly places: Record<string, [at_m: number, quantity: number][]>;
+  readonly uses: Record<string, number>;
+}
+
+function tallied(counted: Readonly<Record<string, Items>>): Map<string, Count> {
+  const all = new Map<string, Count>();
+  for (const [owner, items] of Object.entries(counted)) {
+    for (const [item, quantity, at_m, use] of items) {
+      if (quantity === 0) continue;
+      let own = all.get(item);
+      if (!own) all.set(item, (own = { lines: {}, places: {}, uses: {} }));
+      own.lines[owner] = (own.lines[owner] ?? 0) + quantity;
+      if (use !== undefined) own.uses[use] = (own.uses[use] ?? 0) + quantity;
+      if (at_m === undefined) continue;
+      const here = (own.places[owner] ??= []);
       const same = here.find((p) => p[0] === at_m);
       if (same) same[1] += quantity;
       else here.push([at_m, quantity]);
     }
-    let row = this.items.get(item);
-    if (!row) this.items.set(item, (row = new Map()));
-    row.set(line, (row.get(line) ?? 0) + quantity);
   }
+  return all;
 }
+
+/** Staples in a box. */
+export const A_BOX = 500;
 
 /** What one unit of an item costs as it is used: wire by the metre with its spare, staples by the piece. */
 export function priceInUse(item: string, cat: Catalogue): number {
@@ -33,73 +53,87 @@ export function priceInUse(item: string, cat: Catalogue): number {
     const spare = 1 + figure(cat, 'supplies.spareWire');
     return (price * spare) / (cat.wires[item.slice(5)]?.coil_m ?? 50);
   }
-  return item === 'staple' ? price / 500 : price;
+  return item === 'staple' ? price / A_BOX : price;
+}
+
+/** How much of an item is bought for what is used of it: whole coils, boxes, packs. */
+function sold(item: string, used: number, cat: Catalogue): { quantity: number; unit: string } {
+  const { per, pack } = cat.prices[item]!;
+  const whole = (n: number) => Math.ceil(n - 1e-9);
+  const packed = (n: number) => (pack ? whole(n / pack) * pack : n);
+  switch (per) {
+    case 'coil': {
+      const spare = 1 + figure(cat, 'supplies.spareWire');
+      return { quantity: packed(whole((used * spare) / cat.wires[item.slice(5)]!.coil_m)), unit: per }; // prettier-ignore
+    }
+    case 'box':
+      return { quantity: packed(whole(used / A_BOX)), unit: per };
+    case 't':
+      return { quantity: packed(whole(used * 10) / 10), unit: per };
+    default:
+      return { quantity: packed(whole(used)), unit: per };
+  }
 }
 
 /**
- * The whole list with costs.
+ * The whole list with costs, in the order of the price book.
  * @param counted by line, or by what else takes them
- * Wire is bought by the coil and staples by the box, each rounded up
- * over the property; a join is counted for every coil but the first of its kind.
+ * Wire is bought by the coil, staples by the box, anything by its pack, each rounded up over the property; a join is
+ * counted for every coil but the first of its wire, until the coils are cut (wireCuts.ts).
  */
 export function supplyList(
   counted: Readonly<Record<string, Items>>,
   cat: Catalogue,
-  units: Units,
+  plan: Pick<Plan, 'units' | 'supplyRows' | 'lines'>,
 ): Supply[] {
-  const t = new Tally();
-  for (const [owner, items] of Object.entries(counted)) {
-    for (const [item, n, at_m] of items) t.add(item, owner, n, at_m);
-  }
+  const { units, supplyRows = {} } = plan;
+  const all = tallied(counted);
   const spare = 1 + figure(cat, 'supplies.spareWire');
   const out: Supply[] = [];
-  let joiners = 0;
+  for (const [part, n] of joinsIn(all, cat, plan.lines)) {
+    const known = all.get(part);
+    if (!known) all.set(part, { lines: {}, places: {}, uses: { [USES.coilsJoined]: n } });
+    else known.uses[USES.coilsJoined] = n;
+  }
   for (const item of Object.keys(cat.prices)) {
-    const row = t.items.get(item);
-    if (!row) continue;
-    const exact = [...row.values()].reduce((a, b) => a + b, 0);
-    const lines = Object.fromEntries(row);
-    if (item.startsWith('wire.')) {
-      const coil = cat.wires[item.slice(5)]!.coil_m;
-      const coils = Math.ceil((exact * spare) / coil - 1e-9);
-      joiners += Math.max(0, coils - 1);
-      out.push(
-        priced(
-          item,
-          coils,
-          'coil',
-          lines,
-          cat,
-          `${say(exact * spare, 'length', units)} with tails and spare; coils of ${say(coil, 'length', units)}`,
-        ),
-      );
-    } else if (item === 'staple') {
-      out.push(
-        priced(
-          item,
-          Math.ceil(exact / 500),
-          'box',
-          lines,
-          cat,
-          `${say(Math.ceil(exact), 'count', units)} pieces`,
-        ),
-      );
-    } else if (item === 'cable' || item === 'conduit') {
-      out.push(priced(item, Math.ceil(exact), 'm', lines, cat, ''));
-    } else if (item === 'gravel') {
-      out.push(priced(item, Math.ceil(exact * 10 - 1e-9) / 10, 't', lines, cat, ''));
-    } else {
-      const unit = item === 'concrete' ? 'bag' : 'each';
-      out.push(priced(item, Math.ceil(exact - 1e-9), unit, lines, cat, ''));
-    }
+    const count = all.get(item);
+    if (!count && !supplyRows[item]) continue;
+    const inLines = Object.values(count?.lines ?? {}).reduce((a, b) => a + b, 0);
+    const used = inLines + (count?.uses[USES.coilsJoined] ?? 0);
+    const { quantity, unit } = sold(item, used, cat);
+    const row: Supply = {
+      ...priced(item, quantity, unit, cat, supplyRows[item]),
+      lines: count?.lines ?? {},
+    };
+    if (unit === 'coil') {
+      row.note = `${say(used * spare, 'length', units)} with tails and spare; coils of ${say(cat.wires[item.slice(5)]!.coil_m, 'length', units)}`;
+    } else if (unit === 'box') row.note = `${say(Math.ceil(used), 'count', units)} pieces`;
+    if (Object.keys(count?.places ?? {}).length > 0) row.places = count!.places;
+    if (Object.keys(count?.uses ?? {}).length > 0) row.uses = count!.uses;
+    out.push(row);
   }
-  for (const supply of out) {
-    const places = t.places.get(supply.id);
-    if (places) supply.places = places;
-  }
-  if (joiners > 0)
-    out.push(priced('joiner', joiners, 'each', {}, cat, 'one for each coil that follows another'));
   return out;
+}
+
+/** A join for each coil but the first of a wire, as the line joins that has most of it; tied by hand it takes no part. */
+function joinsIn(
+  all: ReadonlyMap<string, Count>,
+  cat: Catalogue,
+  lines: Plan['lines'],
+): Map<string, number> {
+  const parts = new Map<string, number>();
+  for (const [item, { lines: of }] of all) {
+    if (cat.prices[item]?.per !== 'coil') continue;
+    const { quantity } = sold(
+      item,
+      Object.values(of).reduce((a, b) => a + b, 0),
+      cat,
+    );
+    const [most] = Object.entries(of).sort((a, b) => b[1] - a[1])[0]!;
+    const part = recordOf(cat.joints, jointsOfLine(lines[most] ?? {}).join).price;
+    if (part && quantity > 1) parts.set(part, (parts.get(part) ?? 0) + quantity - 1);
+  }
+  return parts;
 }
 
 /** What one line takes of an item, at its price as it is used; null when it takes none. */
@@ -109,36 +143,40 @@ export function ownShare(supply: Supply, line: string, cat: Catalogue): Supply |
   const byLength = supply.unit === 'coil' || supply.unit === 'm';
   const quantity = byLength ? Math.round(used * 100) / 100 : Math.ceil(used - 1e-9);
   const unit = byLength ? 'm' : supply.unit === 'box' ? 'pieces' : supply.unit;
-  const { places: all, ...rest } = supply;
+  const { places: all, uses: _, changed: __, ...rest } = supply;
   const places = all?.[line] ? { places: { [line]: all[line] } } : {};
   return {
     ...rest,
     ...places,
     quantity,
+    counted: quantity,
     unit,
-    cost: used * priceInUse(supply.id, cat),
+    cost: supply.out ? 0 : used * priceInUse(supply.id, cat),
     note: '',
   };
 }
 
 function priced(
   item: string,
-  quantity: number,
+  counted: number,
   unit: string,
-  lines: Record<string, number>,
   cat: Catalogue,
-  note: string,
-): Supply {
+  by: NonNullable<Plan['supplyRows']>[string] | undefined,
+): Omit<Supply, 'lines'> {
   const p = cat.prices[item]!;
+  const quantity = by?.quantity ?? counted;
   return {
     id: item,
     name: p.name,
     quantity,
+    counted,
     unit,
     price: p.price,
     per: p.per,
-    cost: quantity * p.price,
-    note,
-    lines,
+    tax: p.tax ?? figure(cat, 'supplies.tax'),
+    cost: by?.out ? 0 : quantity * p.price,
+    note: '',
+    ...(by ? { changed: by.note ?? '' } : {}),
+    ...(by?.out ? { out: true as const } : {}),
   };
 }

@@ -84,7 +84,7 @@ export const ends = {
     const set = new Set<number>();
     for (const e of all) {
       const at = (taken: ReturnType<typeof fittings>) =>
-        out.push(...taken.map(([item, n]): Items[number] => item.startsWith('wire.') || item === 'staple' ? [item, n] : [item, n, e.at_m])); // prettier-ignore
+        out.push(...taken.map(([item, n, use]): Items[number] => item.startsWith('wire.') ? [item, n, undefined, use] : [item, n, e.at_m, use])); // prettier-ignore
       at(fittings(e, cat));
       for (const post of addedPosts(e)) at(holeTakes(e.setting, post, e.depth_m, cat));
       // The post itself is set once, by the line that brings it.

@@ -40,7 +40,7 @@ export const gates = {
         (duty) => carried(gate, duty) && line.strands.some((s) => s.duty === duty),
       ).length;
       return [
-        [gate.later ? 'gate.panel' : 'gate', 1, gate.at_m],
+        ...hung(gate).map(([item, n]) => [item, n, gate.at_m] as const),
         ['gate.mesh', gate.mesh ? (gate.leaves ?? 1) : 0, gate.at_m],
         ['gate.live', gate.live ? (gate.leaves ?? 1) : 0, gate.at_m],
         ['cable', cables * (gate.width_m + figure(cat, 'gate.cableExtra')), gate.at_m],
@@ -51,6 +51,18 @@ export const gates = {
   },
   rules: [gateSwing, gateNoCable, gateNoEarthCable, gateCableShallow],
 };
+
+/** Leaves with what they hang on and are held shut by; a panel in place of a gate is tied to its posts. */
+function hung({ later, leaves = 1 }: Gate): [item: string, quantity: number][] {
+  if (later) return [['gate.panel', 1]];
+  return [
+    ['gate', leaves],
+    ['gate.hinge', 2 * leaves],
+    ['gate.latch', 1],
+    // One of two leaves is held to the ground.
+    ['gate.bolt', leaves - 1],
+  ];
+}
 
 /** How much the ground rises under a gate's leaves as they open to either side, m. */
 function swings(

@@ -1,4 +1,5 @@
 /** What is tied to what, and what of the fence hangs on its energiser through it. */
+import { USES } from '../../base/uses.js';
 import { memoFew } from '../../base/memo.js';
 import type { Continuity } from '../../joins/continuity.js';
 import { circuitOf } from '../../power/circuit.js';
@@ -96,9 +97,9 @@ export const joins = {
 function takenBy(fence: Fence): Record<string, Items> {
   const out: Record<string, Items> = {};
   for (const place of placesOf(fence)) {
-    // Jumper wire comes off the coils: it is bought for no place.
+    // Jumper wire comes off the offcuts: it is bought for no place.
     const own = itemsAt(place, fence.cat).map(([item, n]): Items[number] =>
-      item.startsWith('wire.') ? [item, n] : [item, n, place.at_m],
+      item.startsWith('wire.') ? [item, n, undefined, USES.jumpers] : [item, n, place.at_m],
     );
     out[place.line] = [...(out[place.line] ?? []), ...own];
   }

@@ -1,15 +1,18 @@
 /** Energisers on their networks: which lines hang together, volts by season, earth, what is dead. */
+import { USES } from '../../base/uses.js';
 import { intern, memoFew } from '../../base/memo.js';
-import { figure, usual, type SeasonId } from '../../plan/catalogue.js';
+import { figure, usual, type Catalogue, type SeasonId } from '../../plan/catalogue.js';
 import type { Energiser } from '../../plan/schema.js';
 import { planLength, pointAt } from '../../plan/geometry.js';
 import { topologyOf, type Mark, type Topology } from '../../plan/topology.js';
 import { feedOf, placesNamed } from '../../power/circuit.js';
 import { powerOf, seasonPower, type PowerResult } from '../../power/power.js';
+import { plateOfUnit } from '../../power/unit.js';
 import { voltsOf } from '../../power/volts.js';
 import type { AimedLine } from '../../power/wired.js';
 import { leastFelt, type FeltLine } from '../../compare/feltOn.js';
 import type { EnergiserReport, Report, SeasonPower } from '../../report/schema.js';
+import { usualSupply, type Supply } from '../../sizing/supply.js';
 import { ownKeys } from '../door.js';
 import { lineStage, type Door, type Items, type ShownWhole, type WholeGiven } from '../part.js';
 import type { PostsPiece } from '../posts/index.js';
@@ -197,7 +200,8 @@ export const power = {
             ['diverter', e.diverter ? 1 : 0],
             ['cable', lead_m],
             // From rod to rod the fence's own wire: one metal, and seen above the grass.
-            [`wire.${usual('wire')}`, rodLead],
+            [`wire.${usual('wire')}`, rodLead, undefined, USES.rodLeads],
+            ...suppliedBy(e, cat),
             ['clamp.jumper', 1],
           ],
         ];
@@ -220,6 +224,29 @@ export const power = {
     rodsClose,
   ],
 };
+
+/**
+ * Batteries and panels of a unit, by those of the price book: all of a battery unit, of a solar unit what is said beyond
+ * what it comes with.
+ */
+function suppliedBy(e: Energiser, cat: Catalogue): Items {
+  const { supply } = plateOfUnit(e, cat);
+  if (supply === 'mains') return [];
+  const [usual, own] = [usualSupply(cat), e.supply ?? usualSupply(cat)];
+  const stored = (s: Supply) => s.battery_Ah * s.battery_V;
+  const more = (of: (s: Supply) => number) => of(own) - (supply === 'solar' ? of(usual) : 0);
+  const many = (part: number, whole: number) => Math.max(0, Math.ceil(part / whole - 1e-9));
+  return [
+    ['battery', many(more(stored), stored(usual))],
+    [
+      'panel',
+      many(
+        more((s) => s.panel_W),
+        usual.panel_W,
+      ),
+    ],
+  ];
+}
 
 /** Places along a line that its soil is asked at, m. */
 const SOIL_EVERY = 25;

@@ -1,14 +1,17 @@
 /** The strands of a line: what is asked of them, how the rules stand, what is proposed instead. */
-import { figure, recordOf, type Catalogue } from '../../plan/catalogue.js';
-import type { Strand } from '../../plan/schema.js';
+import { USES } from '../../base/uses.js';
+import { figure, recordOf, usual, type Catalogue } from '../../plan/catalogue.js';
+import { JOIN_TOLERANCE } from '../../plan/geometry.js';
+import type { Line, Strand } from '../../plan/schema.js';
 import { usualBay, usualBayKey } from '../../posts/bays.js';
 import type { Layout } from '../../posts/layout.js';
-import type { Requirement } from '../../report/schema.js';
+import type { Requirement, Run } from '../../report/schema.js';
 import { judge } from '../../strands/judge.js';
 import { effectiveGap, pushedBy, reachOf } from '../../strands/opening.js';
 import { proposeOne } from '../../strands/proposal.js';
 import { withRun } from '../../strands/requirement.js';
 import { bendsOf, insulatorAt, type Spot } from '../../strands/insulators.js';
+import { endWire } from '../../supplies/tails.js';
 import { isBarbed } from '../../wire/bottom.js';
 import { ownKeys, soundStrands } from '../door.js';
 import { lineStage, type Counted, type Door, type Items, type Shown } from '../part.js';
@@ -83,9 +86,9 @@ export const strands = {
           return id === null ? [] : [[recordOf(cat.insulators, id).price, 1]];
         });
     const alike = new Map<string, Items>();
-    const tail = figure(cat, 'end.tail');
     const perPost = layout.posts
-      .filter((p) => p.role === 'line' || p.role === 'bend' || p.role === 'joint')
+      // Past brace posts too; at ends, corners and gates it is strained off.
+      .filter((p) => p.role !== 'end' && p.role !== 'corner' && p.role !== 'gate')
       .flatMap((p): Items => {
         const kind = recordOf(cat.posts, p.kind);
         if (kind.takes === 'clip') return [['clip.insulating', bought.length]];
@@ -98,25 +101,29 @@ export const strands = {
         return [
           ...own,
           ['insulator.offset', offset],
-          ['staple', onTimber * figure(cat, 'supplies.staplesPerPost')],
+          ['staple', onTimber * figure(cat, 'supplies.staplesPerPost'), undefined, USES.driven],
         ];
       });
     const earth = line.strands.some((s) => s.duty === 'earth');
+    const endKinds = (at_m: number) =>
+      layout.posts.find((p) => Math.abs(p.s_m - at_m) <= JOIN_TOLERANCE)?.kind ?? usual('endPost');
+    // A coil of each plain wire stays on an end post.
+    const left = [...new Set(bought.filter((s) => recordOf(cat.wires, s.wire).form === 'plain').map((s) => s.wire))].map((wire): Items[number] => [`wire.${wire}`, figure(cat, 'supplies.repairCoil'), undefined, USES.repairs]); // prettier-ignore
     const perRun = layout.runs.flatMap((run): Items => {
       // Earth strands are bonded to rods of their own along the run.
       const rods = earth ? Math.floor(run.ground_m / figure(cat, 'earth.strandRod')) + 1 : 0;
       return [
-        ...bought.map((s) => [`wire.${s.wire}`, run.ground_m + 2 * tail] as const),
+        ...bought.flatMap((s) => wireOfStrand(s, run, endKinds, line, cat)),
         ...[run.from_m, run.to_m].flatMap((at_m) =>
           hung('end', null).map(([item, n]) => [item, n, at_m] as const),
         ),
-        ['staple', 4 * bought.length],
+        ['staple', 4 * bought.length, undefined, USES.halfDriven],
         ['earth.rod', rods],
         ['earth.clamp', rods],
         ['sleeve.crossing', 2 * barbedWithin(line.strands, cat)],
       ];
     });
-    return [...perPost, ...perRun];
+    return [...perPost, ...perRun, ...left];
   },
   rules: [
     barbedLive,
@@ -166,4 +173,21 @@ function barbedWithin(strands: readonly Strand[], cat: Catalogue): number {
   const live = strands.flatMap((s, i) => (s.duty === 'live' ? [i] : []));
   if (live.length < 2) return 0;
   return strands.slice(live[0], live.at(-1)).filter((s) => isBarbed(s, cat)).length;
+}
+
+/** Wire of one strand of a run: along it, its two ties, and the pieces beyond its insulators. */
+function wireOfStrand(
+  strand: Strand,
+  run: Run,
+  postAt: (at_m: number) => string,
+  line: Line,
+  cat: Catalogue,
+): Items {
+  const ends = [run.from_m, run.to_m].map((at_m) => endWire(line, strand, postAt(at_m), cat));
+  const item = `wire.${strand.wire}`;
+  return [
+    [item, run.ground_m, undefined, USES.alongRuns],
+    [item, ends[0]!.tie_m + ends[1]!.tie_m, undefined, USES.ties],
+    [item, ends[0]!.piece_m + ends[1]!.piece_m, undefined, USES.pieces],
+  ];
 }
