@@ -5,6 +5,8 @@ import { say } from '../core/base/units.js';
 import type { Catalogue } from '../core/plan/catalogue.js';
 import type { Plan } from '../core/plan/schema.js';
 import type { Report, Supply } from '../core/report/schema.js';
+import { taxOf } from '../core/compare/apart.js';
+import type { OrderLine } from '../core/supplies/basket.js';
 import { ownShare } from '../core/supplies/takeoff.js';
 import { plainCell } from './csv.js';
 
@@ -33,6 +35,7 @@ export function orderCsv(
         'price',
         'price per',
         `cost ${report.currency}`,
+        'tax %',
         'note',
         'places',
       ],
@@ -44,10 +47,46 @@ export function orderCsv(
           s.price.toFixed(2),
           `${report.currency} per ${s.per}`,
           s.cost.toFixed(2),
-          plainCell(s.note),
+          percent(s.tax),
+          plainCell([s.out ? 'left out' : '', s.changed ?? '', s.note].filter(Boolean).join('; ')),
           plainCell(placesText(s, plan)),
         ]),
-        ['Total', '', '', '', '', total.toFixed(2), report.invented ? 'invented prices' : '', ''],
+        ['Total without tax', '', '', '', '', total.toFixed(2), '', report.invented ? 'invented prices' : '', ''], // prettier-ignore
+        ['Total with tax', '', '', '', '', (total + taxOf({ supplies: rows })).toFixed(2), '', '', ''], // prettier-ignore
+      ],
+    },
+    { newline: '\r\n' },
+  );
+}
+
+const percent = (share: number): number => round(100 * share, 4);
+
+/** Lines of an order as CSV: to send it, or to check it in. */
+export function orderLinesCsv(
+  lines: readonly (OrderLine & { readonly name: string; readonly toCome: number })[],
+  currency: string,
+): string {
+  const cost = lines.reduce((sum, l) => sum + l.quantity * l.price, 0);
+  const tax = lines.reduce((sum, l) => sum + l.quantity * l.price * l.tax, 0);
+  const sum = (words: string, amount: number) => [words, '', '', '', '', '', '', amount.toFixed(2), '', '']; // prettier-ignore
+  return Papa.unparse(
+    {
+      fields: ['order', 'supplier', 'delivery', 'item', 'quantity', 'unit', `price ${currency}`, `cost ${currency}`, 'tax %', 'to come'], // prettier-ignore
+      data: [
+        ...lines.map((l) => [
+          plainCell(l.order),
+          plainCell(l.supplier),
+          plainCell(l.delivery),
+          plainCell(l.name),
+          l.quantity,
+          l.unit,
+          l.price.toFixed(2),
+          (l.quantity * l.price).toFixed(2),
+          percent(l.tax),
+          l.toCome,
+        ]),
+        sum('Total without tax', cost),
+        sum('Total with tax', cost + tax),
       ],
     },
     { newline: '\r\n' },

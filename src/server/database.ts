@@ -6,6 +6,7 @@ import * as plans from './migrations/001-plans.js';
 import * as ofAndLift from './migrations/002-of-and-lift.js';
 import * as readings from './migrations/003-readings.js';
 import * as tensionChecks from './migrations/004-tension-checks.js';
+import * as supplies from './migrations/005-supplies.js';
 
 interface NamedMigration {
   readonly name: string;
@@ -19,6 +20,7 @@ export const migrations: readonly NamedMigration[] = [
   { name: '002-of-and-lift', ...ofAndLift },
   { name: '003-readings', ...readings },
   { name: '004-tension-checks', ...tensionChecks },
+  { name: '005-supplies', ...supplies },
 ];
 
 /** A store that cannot be used as it is, in one plain line. */

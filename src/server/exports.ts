@@ -2,6 +2,10 @@
 import { catalogue } from '../core/plan/catalogue.js';
 import { ownCatalogue } from '../core/plan/ownCatalogue.js';
 import { evaluate } from '../core/evaluate.js';
+import type { Plan } from '../core/plan/schema.js';
+import type { Report } from '../core/report/schema.js';
+import { withCuts } from '../core/supplies/cutSupplies.js';
+import { cutWires } from '../core/supplies/wireCuts.js';
 import { groundOf } from '../core/terrain/ground.js';
 import { FormatError } from '../formats/error.js';
 import { toGeoJson, toGpx, toKml } from '../formats/geoFiles.js';
@@ -19,6 +23,13 @@ export const FORMATS = {
   order: { type: 'text/csv', suffix: 'order.csv' },
 } as const;
 export type ExportFormat = keyof typeof FORMATS;
+
+/** The order list, with the coils as they are cut. */
+function orderOf(plan: Plan, report: Report, only?: string): string {
+  const cat = ownCatalogue(catalogue, plan);
+  const supplies = withCuts(report.supplies, cutWires(plan, report, cat), cat);
+  return orderCsv({ ...report, supplies }, plan, cat, only);
+}
 
 /**
  * Text, media type and file name of an export.
@@ -40,7 +51,7 @@ export function exportAs(format: string, { plan, grids }: OpenedPlan, only?: str
     kml: () => toKml(plan, ground),
     setout: () => setOutCsv(plan, worked(), ownCatalogue(catalogue, plan)),
     dxf: () => toDxf(plan, worked()),
-    order: () => orderCsv(worked(), plan, ownCatalogue(catalogue, plan), only),
+    order: () => orderOf(plan, worked(), only),
   }[known]();
   const base =
     plan.name

@@ -223,6 +223,28 @@ export function planStore(db: Knex, parts: readonly Part[] = PARTS) {
       };
     },
 
+    /** The plan as it stood at a revision, in the version that this program writes; null where there is none. */
+    async at(id: string, revision: number): Promise<Head | null> {
+      const now = await head(id);
+      if (!now || revision > now.revision) return null;
+      const snap = await db('snapshot')
+        .where({ property_id: id })
+        .andWhere('revision', '<=', revision)
+        .orderBy('revision', 'desc')
+        .first();
+      if (!snap) return null;
+      const rows = await db<ChangeRow>('change')
+        .where({ property_id: id })
+        .andWhere('revision', '>', snap.revision)
+        .andWhere('revision', '<=', revision)
+        .orderBy('revision');
+      const plan = rows.reduce(
+        (p, row) => applyPatch(p, JSON.parse(row.patch) as PatchStep[]),
+        JSON.parse(snap.plan as string) as Plan,
+      );
+      return { revision, plan: plan.version === versionOf(parts) ? plan : (liftPlan(plan as unknown as Record<string, unknown>, parts) as Plan) }; // prettier-ignore
+    },
+
     async list(): Promise<PropertyRow[]> {
       const rows = await db('property')
         .leftJoin('change', 'change.property_id', 'property.id')

@@ -9,8 +9,10 @@ export function useCatalogue(): Catalogue {
   const units = useSession((s) => s.plan.units);
   const ownWires = useSession((s) => s.plan.ownWires);
   const breakTests = useSession((s) => s.plan.breakTests);
+  const book = useSession((s) => s.plan.book);
+  const ownItems = useSession((s) => s.plan.ownItems);
   return useMemo(
-    () => ownCatalogue(catalogue, { overrides, units, ownWires, breakTests }),
-    [overrides, units, ownWires, breakTests],
+    () => ownCatalogue(catalogue, { overrides, units, ownWires, breakTests, book, ownItems }),
+    [overrides, units, ownWires, breakTests, book, ownItems],
   );
 }

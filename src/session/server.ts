@@ -1,5 +1,6 @@
 /** What a tab asks of the server. A server that does not answer is null, whatever the reason. */
 import type { News, Proposed } from '../formats/change.js';
+import type { Plan } from '../core/plan/schema.js';
 import type { Event } from './book.js';
 import { url } from './state.js';
 
@@ -63,6 +64,15 @@ export async function newsSince(revision: number): Promise<News | null> {
 export async function changeNamed(changeId: string): Promise<Proposed | null> {
   const answer = await ask(url(`/changes?id=${changeId}`));
   return answer?.ok ? ((await answer.json().catch(() => null)) as Proposed | null) : null;
+}
+
+/** The plan as it stood at a revision; null: not now, or there is none. */
+export async function planAt(revision: number): Promise<Plan | null> {
+  const answer = await ask(url(`?at=${revision}`));
+  const found = answer?.ok
+    ? ((await answer.json().catch(() => null)) as { plan: Plan } | null)
+    : null;
+  return found?.plan ?? null;
 }
 
 /** Sends a record; `taken` false with the reason when the server will never take it. */

@@ -6,7 +6,10 @@ import { createEvaluator } from '../core/evaluate.js';
 import { PARTS } from '../core/parts/index.js';
 import { createPipeline } from '../core/pipeline.js';
 import { catalogue, seasonsOf, type SeasonId } from '../core/plan/catalogue.js';
-import type { Energiser, PatchStep, Plan, Point } from '../core/plan/schema.js';
+import { ownCatalogue } from '../core/plan/ownCatalogue.js';
+import type { Energiser, Line, PatchStep, Plan, Point, Strand } from '../core/plan/schema.js';
+import { apart, oneMore, type Apart, type Designed } from '../core/compare/apart.js';
+import { otherKinds, ownKind, type KindRow } from '../core/compare/kinds.js';
 import { prospectOf, soilUnder, type Shock } from '../core/compare/shock.js';
 import { animalOf, energyIn, hoofContact } from '../core/power/feel.js';
 import { candidatesOf, type Candidate } from '../core/power/sizing.js';
@@ -19,6 +22,7 @@ import { feedPlaces, type FeedPlace } from '../core/sizing/places.js';
 import { lowestOff, remediesOf, withStrands, type Remedy } from '../core/sizing/remedies.js';
 import { sampler, type Sure } from '../core/sizing/sure.js';
 import { decidingSeason, scoreOf, type Score } from '../core/sizing/worst.js';
+import { cutWires, type PartCoil, type WireCut } from '../core/supplies/wireCuts.js';
 import type { Ground } from '../core/terrain/ground.js';
 import { breakCost, type Break, type BreakCost } from '../core/wiring/breaking.js';
 import { cutOutsOf, type CutOuts } from '../core/wiring/cutouts.js';
@@ -68,6 +72,13 @@ function judged(remedy: Remedy): Remedy {
   return bad ? { ...remedy, patch: null, but: `then it would be found: ${bad.title}` } : remedy;
 }
 const findings = (of: Plan) => evaluate(of, ground!, catalogue, { mends: 0 }).findings;
+
+const designed = (of: Plan): Designed => ({
+  plan: of,
+  report: evaluate(of, ground!, catalogue, { mends: 0 }),
+  cat: ownCatalogue(catalogue, of),
+});
+const withLine = (of: Plan, line: Line): Plan => ({ ...of, lines: { ...of.lines, [line.id]: line } }); // prettier-ignore
 
 /** Samples that one call draws before it answers, so that a stop is heard. */
 const AT_ONCE = 10;
@@ -135,6 +146,35 @@ const api = {
         score: after[e] ? decidingSeason(after[e]) : null,
       })),
     };
+  },
+  /** The coils of every wire, as they are cut. @param parts coils that were begun */
+  cut: (parts: readonly PartCoil[]): WireCut[] | null => {
+    if (!plan || !ground) return null;
+    const { report, cat } = designed(plan);
+    return cutWires(plan, report, cat, parts);
+  },
+  /** What sets b apart from a; null stands for the plan as it is. */
+  apart: (a: Plan | null, b: Plan | null): Apart | null =>
+    plan && ground ? apart(designed(a ?? plan), designed(b ?? plan)) : null,
+  /** What one strand more on a line would change. */
+  oneMore(line: string): { readonly strand: Strand; readonly apart: Apart } | null {
+    const of = plan?.lines[line];
+    const more = of && ground ? oneMore(of.strands) : null;
+    if (!more || !of || !plan) return null;
+    return { strand: more.strand, apart: apart(designed(plan), designed(withLine(plan, { ...of, strands: more.strands }))) }; // prettier-ignore
+  },
+  /** A line with the strands of a design of the property. */
+  withDesign(line: string, design: string): Apart | null {
+    const [of, named] = [plan?.lines[line], plan?.designs?.[design]];
+    if (!of || !named || !plan || !ground) return null;
+    return apart(designed(plan), designed(withLine(plan, { ...of, strands: named.strands })));
+  },
+  kinds: (line: string): { rows: KindRow[]; own: KindRow } | null => {
+    const of = plan?.lines[line];
+    if (!plan || !ground || !of) return null;
+    const { report, cat } = designed(plan);
+    const lineReport = report.lines[line]!;
+    return { rows: otherKinds(lineReport, cat), own: ownKind(of, plan, report, cat) };
   },
   earth: (id: string): EarthRow[] | null => withNet(id, earthBench),
   /** What each kind of stock of a line feels at its worst place in every season. */

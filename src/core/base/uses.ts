@@ -11,3 +11,6 @@ export const USES = {
   driven: 'driven, over wire and insulators',
   coilsJoined: 'coils joined',
 } as const;
+
+/** Whose the tools are, and all else that belongs to no line and no unit. */
+export const PROPERTY = 'property';

@@ -1,11 +1,16 @@
 /** Other kinds of fence for the same line, by the metre. */
 import { figure, recordOf, usual, type Catalogue, type FenceKind } from '../plan/catalogue.js';
-import type { LineReport } from '../report/schema.js';
-import { priceInUse } from '../supplies/takeoff.js';
+import type { Line, Plan } from '../plan/schema.js';
+import type { LineReport, Report } from '../report/schema.js';
+import { lineHours, postHours, strandHours } from '../supplies/hours.js';
+import { ownShare, priceInUse } from '../supplies/takeoff.js';
+import { upkeepOf } from './compare.js';
 
 export interface KindRow {
   readonly kind: string;
   readonly cost_per_m: number;
+  /** Hours to build it, by the metre: posts, braces, wire run out. */
+  readonly hours_per_m: number;
   readonly posts_per_100m: number;
   readonly cost_per_m_year: number;
   readonly upkeep_h_per_km: number;
@@ -37,6 +42,13 @@ export function otherKinds(report: LineReport, cat: Catalogue): KindRow[] {
     return {
       kind: id,
       cost_per_m,
+      hours_per_m:
+        (k.post ? (k.rows / bay) * postHours(postOf(k.post, cat), cat) : 0) +
+        k.braces * ends * recordOf(cat.ends, 'h').hours +
+        strandHours(
+          Object.values(k.materials).reduce((a, b) => a + b, 0),
+          cat,
+        ),
       posts_per_100m: k.post ? (100 * k.rows) / bay : 0,
       cost_per_m_year: cost_per_m / k.life_y,
       upkeep_h_per_km: k.upkeep_h_per_km,
@@ -46,6 +58,10 @@ export function otherKinds(report: LineReport, cat: Catalogue): KindRow[] {
     };
   });
 }
+
+/** The post that an item of the price book is. */
+const postOf = (item: string, cat: Catalogue): string =>
+  Object.keys(cat.posts).find((id) => cat.posts[id]!.price === item) ?? usual('post');
 
 /** Height and depth of the deer kinds: a leaning fence of slant height S reaches S sin out, S cos up. */
 function shapeOf(shape: FenceKind['shape'], cat: Catalogue): Pick<KindRow, 'height_m' | 'width_m'> {
@@ -61,4 +77,25 @@ function shapeOf(shape: FenceKind['shape'], cat: Catalogue): Pick<KindRow, 'heig
     default:
       return { height_m: null, width_m: 0 };
   }
+}
+
+/** The line as it is planned, among the kinds: what it takes of the supplies, its hours, its upkeep. */
+export function ownKind(line: Line, plan: Plan, report: Report, cat: Catalogue): KindRow {
+  const of = report.lines[line.id]!;
+  const ground_m = Math.max(of.ground_m, 1);
+  const cost = report.supplies.reduce((sum, s) => sum + (ownShare(s, line.id, cat)?.cost ?? 0), 0);
+  const gates = Object.values(plan.gates).filter((g) => g.line === line.id);
+  const cost_per_m = cost / ground_m;
+  return {
+    kind: '',
+    cost_per_m,
+    hours_per_m: lineHours(line, of, gates, cat) / ground_m,
+    posts_per_100m: (100 * of.posts.length) / ground_m,
+    cost_per_m_year: cost_per_m / figure(cat, 'supplies.fenceLife'),
+    upkeep_h_per_km: upkeepOf(line.strands, cat),
+    life_y: figure(cat, 'supplies.fenceLife'),
+    fails: [],
+    height_m: null,
+    width_m: 0,
+  };
 }

@@ -143,20 +143,24 @@ export function ownShare(supply: Supply, line: string, cat: Catalogue): Supply |
   const byLength = supply.unit === 'coil' || supply.unit === 'm';
   const quantity = byLength ? Math.round(used * 100) / 100 : Math.ceil(used - 1e-9);
   const unit = byLength ? 'm' : supply.unit === 'box' ? 'pieces' : supply.unit;
-  const { places: all, uses: _, changed: __, ...rest } = supply;
-  const places = all?.[line] ? { places: { [line]: all[line] } } : {};
-  return {
-    ...rest,
-    ...places,
+  const out: Supply = {
+    ...supply,
     quantity,
     counted: quantity,
     unit,
     cost: supply.out ? 0 : used * priceInUse(supply.id, cat),
     note: '',
   };
+  const own = supply.places?.[line];
+  if (own) out.places = { [line]: own };
+  else delete out.places;
+  delete out.uses;
+  delete out.changed;
+  return out;
 }
 
-function priced(
+/** A row of the list. @param by what was changed of it by hand */
+export function priced(
   item: string,
   counted: number,
   unit: string,

@@ -43,7 +43,7 @@ export interface WireCut {
   readonly wire: string;
   readonly runs: readonly CutRun[];
   readonly shorts: readonly ShortPiece[];
-  /** Item of the price book of each reel that may be bought. */
+  /** Item of the price book of each reel that may be bought: those that are not left out. */
   readonly reels: readonly string[];
   readonly cutting: MixedCutting;
   /** In the order of the pieces. */
@@ -76,19 +76,17 @@ export const reelLength = (item: string, cat: Catalogue): number =>
 /**
  * Cuts every wire of a plan that is strung by the coil.
  * @param parts coils that were begun
- * @param only reels that are to be had; all of the price book without it
  */
 export function cutWires(
   plan: Plan,
   report: Report,
   cat: Catalogue,
   parts: readonly PartCoil[] = [],
-  only?: readonly string[],
 ): WireCut[] {
   const wires = [...new Set(Object.values(plan.lines).flatMap((l) => l.strands.filter((s) => !s.kept).map((s) => s.wire)))]; // prettier-ignore
   return wires
     .filter((id) => recordOf(cat.wires, id).form === 'plain')
-    .map((wire) => cutOne(wire, plan, report, cat, parts, only));
+    .map((wire) => cutOne(wire, plan, report, cat, parts));
 }
 
 function cutOne(
@@ -97,7 +95,6 @@ function cutOne(
   report: Report,
   cat: Catalogue,
   parts: readonly PartCoil[],
-  only?: readonly string[],
 ): WireCut {
   const strung = Object.values(plan.lines).flatMap((line) => {
     const of = report.lines[line.id];
@@ -106,7 +103,8 @@ function cutOne(
   const runs = strung.map((s) => s.run);
   const shorts = shortsOf(wire, report, cat);
   const offered = reelsOf(wire, cat);
-  const reels = only ? offered.filter((r) => only.includes(r)) : offered;
+  const wanted = offered.filter((item) => !plan.supplyRows?.[item]?.out);
+  const reels = wanted.length > 0 ? wanted : offered;
   const joints = runs.map((r) => jointsOfLine(plan.lines[r.line]!).join);
   const empty = { wire, runs, shorts, reels, joined: [], cutting: { coils: [], joins: 0, cost: 0, lower_bound: 0 } }; // prettier-ignore
   try {
@@ -114,7 +112,7 @@ function cutOne(
       runs_m: runs.map((r) => r.length_m),
       places_m: strung.map((s) => s.places),
       shorts_m: shorts.map((s) => s.length_m),
-      reels: (reels.length ? reels : offered).map((item) => ({
+      reels: reels.map((item) => ({
         length_m: reelLength(item, cat),
         price: cat.prices[item]!.price,
       })),
@@ -122,7 +120,7 @@ function cutOne(
       join_price: Math.max(0, ...new Set(joints.map((j) => joinPrice(j, cat)))),
       min_piece_m: figure(cat, 'supplies.leastPiece'),
     });
-    return { ...empty, reels: reels.length ? reels : offered, cutting, joined: joinedIn(cutting, runs, joints) }; // prettier-ignore
+    return { ...empty, cutting, joined: joinedIn(cutting, runs, joints) }; // prettier-ignore
   } catch (e) {
     return { ...empty, fault: (e as Error).message };
   }

@@ -4,6 +4,7 @@
  * all.
  */
 import { Type, type TProperties } from '@sinclair/typebox';
+import { DELIVERED, STOCK_MOVES } from '../../core/supplies/basket.js';
 import { TOOLS } from '../../core/wire/checks.js';
 
 export interface RecordKind {
@@ -36,6 +37,8 @@ const PLACE = {
   at_m: maybe(Type.Number({ minimum: 0, maximum: 1e7 })),
   spot: maybe(words(80)),
 };
+
+const ITEM = Type.String({ minLength: 1, maxLength: 60, description: 'of the price book' });
 
 export const RECORDS: Readonly<Record<string, RecordKind>> = {
   readings: {
@@ -74,6 +77,54 @@ export const RECORDS: Readonly<Record<string, RecordKind>> = {
           description: 'of that bay, by the plan of the day',
         }),
       ),
+    },
+  },
+  stock: {
+    table: 'stock_move',
+    fields: {
+      item: ITEM,
+      quantity: Type.Number({ minimum: -1e6, maximum: 1e6, description: 'in, or out below 0' }),
+      length_m: maybe(
+        Type.Number({ exclusiveMinimum: 0, maximum: 1e5, description: 'of a coil that was begun' }),
+      ),
+      why: Type.Union(
+        STOCK_MOVES.map((k) => Type.Literal(k)),
+        {
+          description: 'counted in the shed, built into the fence, used for a repair, lost, or bought without an order', // prettier-ignore
+        },
+      ),
+    },
+  },
+  orders: {
+    table: 'order_line',
+    fields: {
+      order: Type.String({ minLength: 1, maxLength: 40, description: 'its number or name' }),
+      supplier: words(80),
+      delivery: words(40),
+      item: ITEM,
+      quantity: Type.Number({ exclusiveMinimum: 0, maximum: 1e6 }),
+      unit: words(12),
+      price: Type.Number({ minimum: 0, maximum: 1e7 }),
+      tax: Type.Number({ minimum: 0, maximum: 1 }),
+    },
+  },
+  deliveries: {
+    table: 'delivery',
+    fields: {
+      order: words(40),
+      item: ITEM,
+      quantity: Type.Number({ exclusiveMinimum: 0, maximum: 1e6 }),
+      state: Type.Union(
+        DELIVERED.map((k) => Type.Literal(k)),
+        { description: 'received, short and not to come, or wrong and to be changed' },
+      ),
+    },
+  },
+  states: {
+    table: 'plan_state',
+    fields: {
+      name: Type.String({ minLength: 1, maxLength: 60 }),
+      revision: Type.Integer({ minimum: 0, maximum: 1e9 }),
     },
   },
 };

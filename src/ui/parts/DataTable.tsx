@@ -1,5 +1,14 @@
 /** The one table of the program: plain rows and columns, long lists drawn only where they are seen. */
-import { tableFeatures, useTable, type ColumnDef } from '@tanstack/react-table';
+import {
+  columnFilteringFeature,
+  createFilteredRowModel,
+  createSortedRowModel,
+  rowSortingFeature,
+  tableFeatures,
+  useTable,
+  type ColumnDef,
+  type SortingState,
+} from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import {
   Fragment,
@@ -13,6 +22,7 @@ import {
   type RefObject,
 } from 'react';
 import { flushSync } from 'react-dom';
+import { FindField, sifts } from './FindField.js';
 import { WhereFrom, type Origin } from './Num.js';
 import { useRoving } from './roving.js';
 
@@ -31,6 +41,8 @@ export interface Column<T> {
   readonly className?: string;
   readonly headClass?: string;
   cell(row: T, index: number): ReactNode;
+  /** What the rows are sorted by when its heading is pressed; `name` is then plain words. */
+  by?(row: T): string | number;
   /** Attributes of a cell, such as what tests look for. */
   attributes?(row: T): Record<`data-${string}`, string | number | boolean | undefined>;
 }
@@ -46,6 +58,10 @@ export interface DataTableProps<T> {
   rowProps?(row: T, index: number): HTMLAttributes<HTMLTableRowElement> & Record<string, unknown>;
   /** Rows under headings of their own, in the order in which they first occur. */
   groupOf?(row: T): string;
+  /** Text of a row that is looked through by what is typed above the table; without it nothing is sifted. */
+  finds?(row: T): string;
+  /** What stands below an opened row; null: it is shut. Of long tables that scroll no row opens. */
+  detail?(row: T, index: number): ReactNode;
   /** A row below the headings. */
   readonly below?: ReactNode;
   readonly className?: string;
@@ -53,7 +69,16 @@ export interface DataTableProps<T> {
   readonly scroll?: string;
 }
 
-const features = tableFeatures({});
+const features = tableFeatures({
+  columnFilteringFeature,
+  rowSortingFeature,
+  filteredRowModel: createFilteredRowModel(),
+  sortedRowModel: createSortedRowModel(),
+});
+/** The column that holds what is looked through. */
+const FOUND = 'found';
+const order = (a: unknown, b: unknown): number =>
+  typeof a === 'number' && typeof b === 'number' ? a - b : String(a).localeCompare(String(b), 'en', { numeric: true }); // prettier-ignore
 const FOCUSABLE = 'button:not([disabled]), a[href], input:not([disabled]), select';
 /** Beyond so many rows only those in view are drawn. */
 const LONG = 120;
@@ -65,24 +90,63 @@ const FIRST = 24;
 
 export function DataTable<T extends object>(p: DataTableProps<T>) {
   const shown = p.columns.filter((c) => c !== null && c !== false);
+  // The model holds which columns there are, and asks the newest ones what is in them.
+  const asked = useRef({ shown, finds: p.finds });
+  asked.current = { shown, finds: p.finds };
   const columns = useMemo(
-    () => shown.map((_, i): ColumnDef<typeof features, T> => ({ id: String(i) })),
-    // The model holds which columns there are; what is in them is asked of the newest ones below.
+    (): ColumnDef<typeof features, T>[] => [
+      ...shown.map((_, i): ColumnDef<typeof features, T> => ({
+        id: String(i),
+        accessorFn: (row) => asked.current.shown[i]?.by?.(row) ?? '',
+        sortFn: (x, y, id) => order(x.getValue(id), y.getValue(id)),
+      })),
+      {
+        id: FOUND,
+        accessorFn: (row) => asked.current.finds?.(row) ?? '',
+        filterFn: (row, id, text) => sifts(String(text), String(row.getValue(id))),
+      },
+    ],
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [shown.length],
   );
+  const [sorting, setSorting] = useState<SortingState>([]);
+  const [text, setText] = useState('');
   const data = p.rows as T[];
-  const table = useTable<typeof features, T>({ features, columns, data });
+  const columnFilters = useMemo(() => (text.trim() ? [{ id: FOUND, value: text }] : []), [text]);
+  const table = useTable<typeof features, T>({
+    features,
+    columns,
+    data,
+    state: { sorting, columnFilters },
+    onSortingChange: setSorting,
+  });
+  /** As the rows are, rising, falling. */
+  const press = (k: number) => {
+    const now = sorting[0]?.id === String(k) ? sorting[0] : null;
+    setSorting(!now ? [{ id: String(k), desc: false }] : now.desc ? [] : [{ ...now, desc: true }]);
+  };
   const whole = useSoon();
   const model = table.getRowModel().rows;
   // The whole table is one stop of the Tab key; arrows go from cell to cell.
   const roving = useRoving<HTMLDivElement>(FOCUSABLE, { rows: 'tr', scrolls: true });
   const box = roving.ref;
   const stacked = useStacked(box, p.rows.length > 0);
-  const long = p.scroll !== undefined && !p.groupOf && !stacked && model.length > LONG;
+  const long = p.scroll !== undefined && model.length > LONG;
   const rows = whole || long ? model : model.slice(0, FIRST);
+  const groups = p.groupOf ? [...new Set(p.rows.map(p.groupOf))] : [];
+  /** Rows as they are drawn where only those in view are, with the headings of groups between them. */
+  const items = useMemo(() => {
+    if (!long) return [];
+    const { groupOf } = p;
+    if (!groupOf) return rows;
+    return groups.flatMap((name) => {
+      const own = rows.filter((row) => groupOf(row.original) === name);
+      return own.length > 0 ? [name, ...own] : [];
+    });
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [long, rows, p.groupOf]);
   const virtual = useVirtualizer({
-    count: rows.length,
+    count: items.length,
     getScrollElement: () => box.current,
     estimateSize: () => ROW_PX,
     overscan: 12,
@@ -93,17 +157,20 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
   const chosen = p.chosen ? p.rows.findIndex((row, i) => p.chosen!(row, i)) : -1;
   useEffect(() => {
     if (chosen < 0 || p.scroll === undefined) return;
-    if (long) virtual.scrollToIndex(chosen, { align: 'auto' });
+    const at = items.findIndex((it) => typeof it !== 'string' && it.index === chosen);
+    if (long && at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
     else box.current?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' });
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [chosen, long, whole]);
 
-  const line = (row: (typeof rows)[number]) => {
+  const line = (row: (typeof rows)[number], at?: number) => {
     const [own, i] = [row.original, row.index];
     const extra = p.rowProps?.(own, i);
-    return (
+    const more = at === undefined ? p.detail?.(own, i) : null;
+    const tr = (
       <tr
         key={p.keyOf(own, i)}
+        {...(at === undefined ? {} : { ref: virtual.measureElement, 'data-index': at })}
         aria-current={i === chosen ? 'true' : undefined}
         {...extra}
         className={`${i === chosen ? 'bg-chosen' : ''} ${extra?.className ?? ''}`}
@@ -127,6 +194,17 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
         })}
       </tr>
     );
+    if (!more) return tr;
+    return (
+      <Fragment key={p.keyOf(own, i)}>
+        {tr}
+        <tr>
+          <td colSpan={shown.length} className="bg-chosen !px-3 !pt-1 !pb-4">
+            {more}
+          </td>
+        </tr>
+      </Fragment>
+    );
   };
   const gap = (px: number) =>
     px > 0 && (
@@ -135,66 +213,135 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
       </tr>
     );
   const seen = long ? virtual.getVirtualItems() : [];
-  const groups = p.groupOf ? [...new Set(p.rows.map(p.groupOf))] : [];
-  return (
-    <div
-      {...roving}
-      className={`overflow-x-auto ${stacked ? 'stacked' : ''} ${p.scroll === undefined ? '' : `${p.scroll} overflow-y-auto`}`}
-      role="group"
-      aria-label={p.label}
+  const heading = (name: string, at?: number) => (
+    <tr
+      key={`group ${name}`}
+      {...(at === undefined ? {} : { ref: virtual.measureElement, 'data-index': at })}
     >
-      <table
-        className={`sheet-table ${p.className ?? ''}`}
-        aria-rowcount={long ? rows.length : undefined}
+      <th
+        colSpan={shown.length}
+        scope="rowgroup"
+        className="!text-ink !pt-4 !text-[1rem] !font-semibold"
       >
-        <thead className={p.scroll === undefined ? '' : 'bg-panel sticky top-0 z-[1]'}>
-          <tr>
-            {shown.map((c, k) => (
-              <th
-                key={k}
-                className={`${typeof c.name === 'string' ? 'whitespace-nowrap' : ''} ${c.n ? 'n' : ''} ${c.headClass ?? ''}`}
+        {name}
+      </th>
+    </tr>
+  );
+  const sorted = shown.some((c) => c.by);
+  return (
+    <>
+      {(p.finds || (stacked && sorted)) && p.rows.length > 0 && (
+        <div className="no-print mb-1 flex flex-wrap items-end gap-3">
+          {p.finds && (
+            <FindField
+              label={`Find in ${p.label}`}
+              hint="find"
+              className="w-52"
+              value={text}
+              onChange={setText}
+            />
+          )}
+          {stacked && sorted && (
+            <label className="label inline-flex items-baseline gap-1">
+              order
+              <select
+                className="field"
+                value={sorting[0]?.id ?? ''}
+                onChange={(e) => setSorting(e.target.value === '' ? [] : [{ id: e.target.value, desc: false }])} // prettier-ignore
               >
-                {c.quiet ? <span className="sr-only">{c.name}</span> : c.name}
-                {c.from && <WhereFrom origin={c.from} shown={String(c.name)} />}
-              </th>
-            ))}
-          </tr>
-          {p.below}
-        </thead>
-        {p.groupOf ? (
-          groups.map((name) => (
-            <tbody key={name} data-group={name}>
-              <tr>
+                <option value="">as listed</option>
+                {shown.map(
+                  (c, k) =>
+                    c.by && (
+                      <option key={k} value={k}>
+                        {String(c.name)}
+                      </option>
+                    ),
+                )}
+              </select>
+            </label>
+          )}
+          {text.trim() !== '' && (
+            <span className="label" role="status">
+              {model.length} of {p.rows.length}
+            </span>
+          )}
+        </div>
+      )}
+      <div
+        {...roving}
+        className={`overflow-x-auto ${stacked ? 'stacked' : ''} ${p.scroll === undefined ? '' : `${p.scroll} overflow-y-auto`}`}
+        role="group"
+        aria-label={p.label}
+      >
+        <table
+          className={`sheet-table ${p.className ?? ''}`}
+          aria-rowcount={long ? rows.length : undefined}
+        >
+          <thead className={p.scroll === undefined ? '' : 'bg-panel sticky top-0 z-[1]'}>
+            <tr>
+              {shown.map((c, k) => (
                 <th
-                  colSpan={shown.length}
-                  scope="rowgroup"
-                  className="!text-ink !pt-4 !text-[1rem] !font-semibold"
+                  key={k}
+                  className={`${typeof c.name === 'string' ? 'whitespace-nowrap' : ''} ${c.n ? 'n' : ''} ${c.headClass ?? ''}`}
+                  {...(c.by ? { 'aria-sort': sortedAs(sorting, k) } : {})}
                 >
-                  {name}
+                  {c.by ? (
+                    <button
+                      className="cursor-pointer underline-offset-2 hover:underline"
+                      onClick={() => press(k)}
+                    >
+                      {c.name}
+                      <span aria-hidden className="inline-block w-[1em] text-left">
+                        {SIGN[sortedAs(sorting, k)]}
+                      </span>
+                    </button>
+                  ) : c.quiet ? (
+                    <span className="sr-only">{c.name}</span>
+                  ) : (
+                    c.name
+                  )}
+                  {c.from && <WhereFrom origin={c.from} shown={String(c.name)} />}
                 </th>
-              </tr>
-              {rows.filter((row) => p.groupOf!(row.original) === name).map(line)}
+              ))}
+            </tr>
+            {p.below}
+          </thead>
+          {long ? (
+            <tbody>
+              {gap(seen[0]?.start ?? 0)}
+              {seen.map(({ index }) => {
+                const item = items[index]!;
+                return typeof item === 'string' ? heading(item, index) : line(item, index);
+              })}
+              {gap(virtual.getTotalSize() - (seen.at(-1)?.end ?? 0))}
             </tbody>
-          ))
-        ) : (
-          <tbody>
-            {long ? (
-              <>
-                {gap(seen[0]?.start ?? 0)}
-                {seen.map((item) => (
-                  <Fragment key={item.key}>{line(rows[item.index]!)}</Fragment>
-                ))}
-                {gap(virtual.getTotalSize() - (seen.at(-1)?.end ?? 0))}
-              </>
-            ) : (
-              rows.map(line)
-            )}
-          </tbody>
-        )}
-      </table>
-    </div>
+          ) : p.groupOf ? (
+            groups.map((name) => {
+              const own = rows.filter((row) => p.groupOf!(row.original) === name);
+              return (
+                own.length > 0 && (
+                  <tbody key={name} data-group={name}>
+                    {heading(name)}
+                    {own.map((row) => line(row))}
+                  </tbody>
+                )
+              );
+            })
+          ) : (
+            <tbody>{rows.map((row) => line(row))}</tbody>
+          )}
+        </table>
+      </div>
+    </>
   );
 }
+
+const sortedAs = (sorting: SortingState, k: number): 'ascending' | 'descending' | 'none' => {
+  const own = sorting[0]?.id === String(k) ? sorting[0] : null;
+  return !own ? 'none' : own.desc ? 'descending' : 'ascending';
+};
+const SIGN = { ascending: '↑', descending: '↓', none: '' } as const;
 
 /** False at first, true when what was drawn first stands on the screen. */
 function useSoon(): boolean {

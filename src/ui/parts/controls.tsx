@@ -87,6 +87,41 @@ export function NameField({
   );
 }
 
+/** A few words that may be empty, taken on Enter or when left. */
+export function WordsField({
+  label,
+  spoken,
+  value,
+  onCommit,
+  max = 400,
+  width = 'w-56',
+}: {
+  label: string;
+  /** What it is called where the label alone says too little. */
+  spoken?: string;
+  value: string;
+  onCommit: (words: string) => void;
+  max?: number;
+  width?: string;
+}) {
+  const id = useId();
+  const { input } = useDraft({
+    shown: value,
+    read: (text) => ({ value: text.trim().slice(0, max) }),
+    take: onCommit,
+  });
+  return (
+    <span className="inline-flex flex-wrap items-center gap-x-1.5">
+      {label && (
+        <label htmlFor={id} className="label">
+          {label}
+        </label>
+      )}
+      <input id={id} className={`field ${width}`} aria-label={spoken} maxLength={max} {...input} />
+    </span>
+  );
+}
+
 /** A price of 0 or more. */
 export function PriceField({
   label,

@@ -21,8 +21,6 @@ const YEARS: Origin = {
   title: 'How long it lasts',
   source: 'From memory and judgement; soil, salt and care change it much',
 };
-/** Years that posts and wire of a tight fence last. */
-const OWN_LIFE = 25;
 
 /** What else could stand here, by the metre of this line. */
 export function Kinds({ line }: { line: Line }) {
@@ -71,6 +69,7 @@ function Table({
   const units = useUnits();
   const report = useSession((s) => s.report?.lines[line.id]);
   const posts = report ? (100 * report.posts.length) / Math.max(report.ground_m, 1) : 0;
+  const ownLife = figure(cat, 'supplies.fenceLife');
   const names = (ids: readonly string[]) => ids.map((id) => who(id, cat)).join(', ');
   const tall = rows.some((r) => r.height_m !== null);
   const money = { n: true, className: 'figure' };
@@ -79,9 +78,10 @@ function Table({
     height_m: null,
     width_m: 0,
     cost_per_m: own?.cost ?? 0,
-    cost_per_m_year: (own?.cost ?? 0) / OWN_LIFE,
+    hours_per_m: 0,
+    cost_per_m_year: (own?.cost ?? 0) / ownLife,
     posts_per_100m: posts,
-    life_y: OWN_LIFE,
+    life_y: ownLife,
     upkeep_h_per_km: own?.upkeep ?? 0,
     fails: [],
   };

@@ -1,4 +1,5 @@
 /** What is bought beside the fence itself: tools, safety gear, hire, and items of the property's own. */
+import { PROPERTY } from '../../base/uses.js';
 import { ownItem } from '../../plan/book.js';
 import { kitOf, type Standing } from '../../supplies/kit.js';
 import type { EndsPiece } from '../ends/index.js';
@@ -7,8 +8,8 @@ import type { PostsPiece } from '../posts/index.js';
 import type { Door } from '../part.js';
 import { keys } from './keys.js';
 
-/** Whose the tools are, and all else that belongs to no line and no unit. */
-export const PROPERTY = 'property';
+
+
 
 export const supplies = {
   id: 'supplies' as const,

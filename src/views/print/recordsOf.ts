@@ -1,0 +1,25 @@
+/** Records of a property on a page that stands by itself, without a session. */
+import { useEffect, useState } from 'react';
+import { standing, type KeptRecord } from '../../session/kept.js';
+
+/** The records of a kind that stand; null until they are there, and what could be had where the server stops answering. */
+export function useRecordsOf<T extends KeptRecord>(id: string, kind: string): T[] | null {
+  const [all, setAll] = useState<T[] | null>(null);
+  useEffect(() => {
+    let here = true;
+    void (async () => {
+      const records: T[] = [];
+      for (let since = 0; ;) {
+        const answer = await fetch(`/api/properties/${id}/records/${kind}?since=${since}`);
+        if (!answer.ok) break;
+        const page = (await answer.json()) as { records: (T & { seq: number })[]; more: boolean };
+        records.push(...page.records);
+        since = page.records.at(-1)?.seq ?? since;
+        if (!page.more) break;
+      }
+      if (here) setAll(standing(records));
+    })().catch(() => here && setAll([]));
+    return () => void (here = false);
+  }, [id, kind]);
+  return all;
+}

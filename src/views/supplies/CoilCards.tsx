@@ -1,0 +1,203 @@
+/** One A5 card for each coil: what comes off it, in which order, where a join falls. */
+import { useMemo } from 'react';
+import { say, type Units } from '../../core/base/units.js';
+import { catalogue, recordOf, type Catalogue } from '../../core/plan/catalogue.js';
+import { ownCatalogue } from '../../core/plan/ownCatalogue.js';
+import type { Plan } from '../../core/plan/schema.js';
+import { begun } from '../../core/supplies/basket.js';
+import type { CutCoil } from '../../core/supplies/mixedCoils.js';
+import { cutWires, type WireCut } from '../../core/supplies/wireCuts.js';
+import { Card, CardPages } from '../print/CardPages.js';
+import { OnLoaded, type Loaded } from '../print/OnLoaded.js';
+import { useRecordsOf } from '../print/recordsOf.js';
+import type { Move } from './supplied.js';
+
+export function CoilCards({ id }: { id: string }) {
+  return (
+    <OnLoaded id={id} words="Cutting the coils …">
+      {(loaded) => <Cards id={id} {...loaded} />}
+    </OnLoaded>
+  );
+}
+
+function Cards({ id, plan, report }: { id: string } & Loaded) {
+  const stock = useRecordsOf<Move>(id, 'stock');
+  const asked = new URLSearchParams(location.search).get('wire');
+  const cat = useMemo(() => ownCatalogue(catalogue, plan), [plan]);
+  const cuts = useMemo(() => {
+    if (!stock) return null;
+    const parts = begun({ stock, orders: [], deliveries: [] });
+    return cutWires(plan, report, cat, parts);
+  }, [plan, report, cat, stock]);
+  if (!cuts) return <p className="p-6">Cutting the coils …</p>;
+  const chosen = cuts.filter((c) => asked === null || c.wire === asked);
+  const cards = chosen.flatMap((cut) => cut.cutting.coils.map((coil, k) => ({ cut, coil, k })));
+  return (
+    <CardPages
+      back={[`/p/${id}/supplies`, 'Supplies']}
+      title={`Coils of ${plan.name}`}
+      count={`${cards.length} ${cards.length === 1 ? 'coil' : 'coils'}, one A5 card each.`}
+    >
+      {cards.length > 0 ? (
+        cards.map(({ cut, coil, k }, n) => (
+          <CoilCard
+            key={n}
+            cut={cut}
+            coil={coil}
+            number={k + 1}
+            of={[n + 1, cards.length]}
+            plan={plan}
+            cat={cat}
+          />
+        ))
+      ) : (
+        <p role="alert" className="p-6">
+          There are no coils to cut.
+        </p>
+      )}
+    </CardPages>
+  );
+}
+
+interface CoilCardProps {
+  readonly cut: WireCut;
+  readonly coil: CutCoil;
+  readonly number: number;
+  readonly of: readonly [number, number];
+  readonly plan: Plan;
+  readonly cat: Catalogue;
+}
+
+function CoilCard({ cut, coil, number, of, plan, cat }: CoilCardProps) {
+  const { units } = plan;
+  const length = (m: number) => say(m, 'length', units);
+  return (
+    <Card
+      label={`Coil ${number} of ${recordOf(cat.wires, cut.wire).name}`}
+      title={`Coil ${number}, ${length(coil.length_m)}${coil.reel === null ? ', begun' : ''}`}
+      of={of}
+    >
+      <p className="text-[0.82rem]">
+        {recordOf(cat.wires, cut.wire).name}. On the jenny first, inner end fixed, then cut the
+        bands; it comes off in this order.
+      </p>
+      <Pieces cut={cut} coil={coil} plan={plan} cat={cat} />
+      {coil.shorts.length > 0 && <Shorts cut={cut} coil={coil} units={units} />}
+      <p className="mt-2 text-[0.82rem]">
+        {coil.left_m >= 1
+          ? `${length(coil.left_m)} is left: roll it, tie it, write its length on it, back to the shed.`
+          : 'Nothing is left of it.'}
+      </p>
+      <footer className="mt-auto pt-1 text-[0.7rem]">
+        <bdi>{plan.name}</bdi>
+        {plan.invented ? ', invented' : ''}. Eyes, gloves. Never let go of an end: it springs. A
+        kink is cut out. Offcuts into the bucket, counted.
+      </footer>
+    </Card>
+  );
+}
+
+/** What is strung of it, in order. */
+function Pieces({ cut, coil, plan, cat }: Pick<CoilCardProps, 'cut' | 'coil' | 'plan' | 'cat'>) {
+  const { units } = plan;
+  const cell = 'px-1 py-[2px]';
+  return (
+    <table className="mt-2 w-full border-collapse text-[0.82rem]">
+      <thead>
+        <tr className="border-b border-black text-left align-bottom">
+          <th className={cell} />
+          <th className={cell}>line and run</th>
+          <th className={cell}>strand</th>
+          <th className={`${cell} text-right`}>off the coil</th>
+          <th className={cell}>its end</th>
+        </tr>
+      </thead>
+      <tbody>
+        {coil.pieces.map(({ run, length_m }, k) => {
+          const own = cut.runs[run]!;
+          const [start, end] = spanOf(cut, coil, k);
+          return (
+            <tr key={k} className="border-b border-neutral-300 align-baseline">
+              <td className={`${cell} tabular-nums`}>{k + 1}</td>
+              <td className={cell}>
+                <bdi>{plan.lines[own.line]?.name}</bdi>, {say(own.from_m, 'length', units)} to{' '}
+                {say(own.to_m, 'length', units)}
+                {start !== null && (
+                  <span className="block text-[0.74rem]">
+                    goes on from the join at {say(start, 'length', units)} of this run
+                  </span>
+                )}
+              </td>
+              <td className={`${cell} tabular-nums`}>{own.strand}</td>
+              <td className={`${cell} text-right font-semibold tabular-nums`}>
+                {say(length_m, 'tape', units)}
+              </td>
+              <td className={cell}>
+                {end === null ? (
+                  'tied off'
+                ) : (
+                  <>
+                    <strong>join</strong> at {say(end, 'length', units)} from the start of the run,{' '}
+                    {recordOf(
+                      cat.joints,
+                      cut.joined.find(
+                        (j) => j.line === own.line && j.run === own.run && j.strand === own.strand,
+                      )!.joint,
+                    ).name.toLowerCase()}
+                  </>
+                )}
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+/** Where a piece begins and ends along its run, over the ground; null: at an end of the run. */
+function spanOf(
+  cut: WireCut,
+  coil: CutCoil,
+  k: number,
+): [start: number | null, end: number | null] {
+  const { run } = coil.pieces[k]!;
+  const own = cut.runs[run]!;
+  let done = 0;
+  for (const c of cut.cutting.coils)
+    for (const p of c.pieces) {
+      if (p.run !== run) continue;
+      const before = done;
+      done += p.length_m;
+      if (p !== coil.pieces[k]) continue;
+      return [
+        before > 0 ? before - own.tie_m : null,
+        own.length_m - done > 0.5 ? done - own.tie_m : null,
+      ];
+    }
+  return [null, null];
+}
+
+/** Short pieces that come off its end, alike ones together. */
+function Shorts({ cut, coil, units }: { cut: WireCut; coil: CutCoil; units: Units }) {
+  const alike = new Map<string, { use: string; length_m: number; n: number }>();
+  for (const k of coil.shorts) {
+    const { use, length_m } = cut.shorts[k]!;
+    const key = `${use} ${length_m.toFixed(1)}`;
+    const known = alike.get(key);
+    if (known) known.n++;
+    else alike.set(key, { use, length_m, n: 1 });
+  }
+  return (
+    <div className="mt-2 text-[0.82rem]">
+      <h3 className="font-semibold">From its end, short pieces</h3>
+      <ul>
+        {[...alike.values()].map((s) => (
+          <li key={`${s.use} ${s.length_m}`}>
+            {s.n} of {say(s.length_m, 'tape', units)}: {s.use}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}

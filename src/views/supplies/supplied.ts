@@ -1,0 +1,90 @@
+/** What the tabs of Supplies look at: the list as the coils are cut, and what has happened to it. */
+import { useMemo } from 'react';
+import { create } from 'zustand';
+import type { Supply } from '../../core/report/schema.js';
+import { basketOf, begun, type BasketRow, type Delivered, type Ledger, type OrderLine, type StockMove } from '../../core/supplies/basket.js'; // prettier-ignore
+import { withCuts } from '../../core/supplies/cutSupplies.js';
+import type { WireCut } from '../../core/supplies/wireCuts.js';
+import { useCatalogue } from '../../session/catalogue.js';
+import { useStanding, type KeptRecord } from '../../session/kept.js';
+import { usePower } from '../../session/power.js';
+import { record } from '../../session/records.js';
+import { useSession } from '../../session/session.js';
+
+export const TABS = [
+  ['buy', 'What to buy'],
+  ['coils', 'Coils'],
+  ['prices', 'Prices'],
+  ['orders', 'Orders'],
+  ['apart', 'Side by side'],
+  ['years', 'Over the years'],
+] as const;
+export type SuppliesTab = (typeof TABS)[number][0];
+
+export const useSuppliesTab = create<{ readonly tab: SuppliesTab }>(() => ({ tab: 'buy' }));
+
+export type Move = KeptRecord & StockMove & { readonly waiting?: boolean };
+export type Ordered = KeptRecord & OrderLine & { readonly waiting?: boolean };
+export type Came = KeptRecord & Delivered & { readonly waiting?: boolean };
+
+/** What the records say of shed, orders and deliveries. */
+export function useLedger() {
+  const stock = useStanding<Move>('stock');
+  const orders = useStanding<Ordered>('orders');
+  const deliveries = useStanding<Came>('deliveries');
+  return {
+    stock: stock.records,
+    orders: orders.records,
+    deliveries: deliveries.records,
+    known: stock.known && orders.known && deliveries.known,
+  };
+}
+
+/** The coils as they are cut, with the part coils of the shed; null until they are. */
+export function useCuts(ledger: Ledger): { cuts: WireCut[] | null; waiting: boolean } {
+  const parts = begun(ledger);
+  const answer = usePower(JSON.stringify(['cut', parts]), (api) => api.cut(parts));
+  return { cuts: answer.value, waiting: answer.waiting };
+}
+
+/** The list of supplies as the coils are cut; as it was first counted until they are. */
+export function useSupplies(cuts: readonly WireCut[] | null): readonly Supply[] {
+  const report = useSession((s) => s.report);
+  const cat = useCatalogue();
+  return useMemo(() => {
+    const counted = report?.supplies ?? [];
+    return cuts ? withCuts(counted, cuts, cat) : counted;
+  }, [report?.supplies, cuts, cat]);
+}
+
+export function useBasket(supplies: readonly Supply[], ledger: Ledger): readonly BasketRow[] {
+  const cat = useCatalogue();
+  return basketOf(supplies, ledger, cat);
+}
+
+type Kind = 'stock' | 'orders' | 'deliveries' | 'states';
+
+/** Keeps a record of something that happened now. */
+export const happened = (kind: Kind, fields: object, note = ''): void =>
+  void record({
+    kind,
+    record: { id: crypto.randomUUID(), time: new Date().toISOString(), who: '', note, ...fields } as { id: string }, // prettier-ignore
+  });
+
+/** Takes a record back by a further one. */
+export function takeBack(kind: Kind, of: KeptRecord & { readonly waiting?: boolean }): void {
+  const fields = { ...of } as Record<string, unknown>;
+  for (const key of ['id', 'time', 'note', 'seq', 'saved_at', 'waiting', 'corrects', 'void']) delete fields[key]; // prettier-ignore
+  happened(kind, { ...fields, corrects: of.id, void: true }, 'taken back');
+}
+
+/** Puts the number in the shed right: what is more or less than the records say is a move. */
+export const countShed = (item: string, was: number, is: number): void => {
+  if (is !== was) happened('stock', { item, quantity: is - was, length_m: null, why: 'counted' });
+};
+
+/** Today, YYYY-MM-DD, as the clock on the wall has it. */
+export function today(): string {
+  const now = new Date();
+  return `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`;
+}
