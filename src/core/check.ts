@@ -1,6 +1,7 @@
 /** What a schema cannot say of a plan: names that must point at something, order, room. */
 import { withWires } from './plan/ownFigures.js';
-import { knowsFigure, type Catalogue } from './plan/catalogue.js';
+import { withBook } from './plan/book.js';
+import { knowsFigure, mayBeNone, type Catalogue } from './plan/catalogue.js';
 import type { Line, Plan } from './plan/schema.js';
 import { ownKeys } from './parts/door.js';
 import { PARTS } from './parts/index.js';
@@ -25,8 +26,8 @@ export function checkPlan(
   const out: Fault[] = [];
   const door: Door = {
     plan,
-    // Wires of its own are wires; what it broke changes figures alone.
-    cat: withWires(cat, plan.ownWires ?? {}),
+    // Wires and items of its own are such; what it broke, and what things cost, changes figures alone.
+    cat: withBook(withWires(cat, plan.ownWires ?? {}), {}, plan.ownItems ?? {}),
     say: (place, reason) => out.push({ place, reason }),
     named: (table, key, place, what) => {
       if (!Object.hasOwn(table, key)) door.say(place, `no ${what} is called "${key}"`);
@@ -42,7 +43,7 @@ export function checkPlan(
   for (const [path, { value }] of Object.entries(plan.overrides)) {
     const place = `/overrides/${path.replaceAll('~', '~0').replaceAll('/', '~1')}`;
     if (!knowsFigure(door.cat, path)) door.say(place, 'no figure of the catalogue has this path');
-    else if (!(value >= 0) || (value === 0 && !path.startsWith('prices.'))) {
+    else if (!(value >= 0) || (value === 0 && !mayBeNone(path))) {
       door.say(place, 'must be a number above 0');
     }
   }

@@ -144,8 +144,8 @@ describe('evaluate', () => {
     });
     const wire = r.supplies.find((s) => s.id === 'wire.ht25')!;
     // Strands; at each end of each a tie of 0.5 m, and a piece of 0.5 m more, round the post (0.53 m) and twice the
-    // tail of 0.1 m; braces; four jumpers at each end over 0.75 m with 0.15 m for each one's own ends; a coil left.
-    const end = 0.5 + 0.5 + 0.53 + 2 * 0.1;
+    // tail of 60 mm; braces; four jumpers at each end over 0.75 m with 0.15 m for each one's own ends; a coil left.
+    const end = 0.5 + 0.5 + 0.53 + 2 * 0.06;
     expect(wire.lines['a']).toBeCloseTo(
       5 * 60 + 10 * end + 2 * 5 * Math.hypot(2.4, 0.775) + 2 * (0.75 + 4 * 0.15) + 15,
       9,

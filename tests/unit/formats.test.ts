@@ -177,12 +177,16 @@ describe('order list', () => {
       'price',
       'price per',
       'cost EUR',
+      'tax %',
       'note',
       'places',
     ]);
-    expect(rows).toHaveLength(r.supplies.length + 2);
-    const sum = rows.slice(1, -1).reduce((t, row) => t + Number(row[5]), 0);
-    expect(sum).toBeCloseTo(Number(rows.at(-1)![5]), 1);
+    expect(rows).toHaveLength(r.supplies.length + 3);
+    const items = rows.slice(1, -2);
+    const sum = items.reduce((t, row) => t + Number(row[5]), 0);
+    expect(sum).toBeCloseTo(Number(rows.at(-2)![5]), 1);
+    const taxed = items.reduce((t, row) => t + Number(row[5]) * (1 + Number(row[6]) / 100), 0);
+    expect(taxed).toBeCloseTo(Number(rows.at(-1)![5]), 1);
     // What belongs to places says which, and they add up to what is bought.
     for (const s of r.supplies.filter((x) => x.places && x.unit === 'each')) {
       const counts = Object.values(s.places!).flat().map(([, n]) => n); // prettier-ignore

@@ -133,7 +133,8 @@ it('strands on posts that insulate hang in clips, and flexible posts want slack 
   const r = report(p);
   const posts = r.lines['a']!.posts.filter((x) => x.role === 'line').length;
   expect(r.supplies.find((s) => s.id === 'clip.insulating')!.quantity).toBe(5 * posts);
-  expect(r.supplies.find((s) => s.id === 'insulator.line')).toBeUndefined();
+  // Insulators only on the two brace posts, which are of timber.
+  expect(r.supplies.find((s) => s.id === 'insulator.line')!.quantity).toBe(5 * 2);
   const [f] = found(p, 'post-unsuited');
   expect(f!.kind).toBe('mend');
   expect(found(long({ post: 'flexible-150', school: 'sag-out' }), 'post-unsuited')).toEqual([]);

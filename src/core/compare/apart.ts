@@ -3,6 +3,7 @@ import type { Catalogue } from '../plan/catalogue.js';
 import type { Plan, Strand } from '../plan/schema.js';
 import type { Finding, Report } from '../report/schema.js';
 import { lineHours } from '../supplies/hours.js';
+import { priceInUse } from '../supplies/takeoff.js';
 
 /** One design: a plan with its report and its own figures. */
 export interface Designed {
@@ -35,6 +36,8 @@ interface Worst {
 
 export interface Apart {
   readonly cost: Pair;
+  /** Of what is used, no coil, box or pack rounded up. */
+  readonly used: Pair;
   readonly tax: Pair;
   readonly hours: Pair;
   readonly ground_m: Pair;
@@ -73,6 +76,7 @@ export function apart(a: Designed, b: Designed): Apart {
   const without = (list: readonly Finding[], other: readonly Finding[]) => list.filter((f) => !other.some((o) => o.id === f.id)); // prettier-ignore
   return {
     cost: pair((d) => d.report.totals.cost),
+    used: pair(usedOf),
     tax: pair((d) => taxOf(d.report)),
     hours: pair(hoursOfAll),
     ground_m: pair((d) => d.report.totals.ground_m),
@@ -84,6 +88,14 @@ export function apart(a: Designed, b: Designed): Apart {
     onlyB: without(foundB, foundA),
   };
 }
+
+/** Cost of what is used, nothing rounded up to what is sold. */
+const usedOf = ({ report, cat }: Designed): number =>
+  report.supplies.reduce((sum, s) => {
+    if (s.out) return sum;
+    const n = Object.values(s.lines).reduce((a, b) => a + b, 0);
+    return sum + n * priceInUse(s.id, cat);
+  }, 0);
 
 /** Tax on all that is bought. */
 export const taxOf = ({ supplies }: Pick<Report, 'supplies'>): number =>

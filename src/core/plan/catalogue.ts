@@ -386,6 +386,13 @@ export const MOVED: Readonly<Record<string, string>> = {
   'prices.joiner.price': 'prices.joiner.wedge.price',
 };
 
+const NONE_OF: ReadonlySet<string> = new Set(
+  ['tax', 'wage', 'spareWire', 'repairCoil', 'joinMinutes', 'joinClear', 'joinInBay'].map((id) => `defaults.supplies.${id}.value`), // prettier-ignore
+);
+
+/** Whether a figure may be 0: prices, and what one can do without. */
+export const mayBeNone = (path: string): boolean => path.startsWith('prices.') || NONE_OF.has(path);
+
 /** Whether a figure has, or had, this path. */
 export const knowsFigure = (base: Catalogue, path: string): boolean =>
   RETIRED.has(path) || figureAt(base, MOVED[path] ?? path) !== undefined;

@@ -1,8 +1,8 @@
 /** What is still to be bought: the need, less what is built in, lies in the shed and is on order. */
-import { figure, recordOf, type Catalogue } from '../plan/catalogue.js';
+import { figure, type Catalogue } from '../plan/catalogue.js';
 import type { Supply } from '../report/schema.js';
 import { deliveryOf, type Delivery } from './groups.js';
-import { A_BOX } from './takeoff.js';
+import { A_BOX, coilLength } from './takeoff.js';
 
 /** Why stock moves; `built` also fills the need. */
 export const STOCK_MOVES = ['counted', 'built', 'repair', 'lost', 'bought'] as const;
@@ -122,7 +122,7 @@ function asSold({ id, unit }: Supply, used: number, cat: Catalogue): number {
   if (unit === 'box') return used / A_BOX;
   if (unit !== 'coil') return used;
   const spare = 1 + figure(cat, 'supplies.spareWire');
-  return (used * spare) / (cat.prices[id]!.coil_m ?? recordOf(cat.wires, id.slice(5)).coil_m);
+  return (used * spare) / coilLength(id, cat);
 }
 
 /**

@@ -102,6 +102,10 @@ export function cutMixed(i: MixedInputs, tries = i.runs_m.length > 120 ? 16 : 20
     const laid = layCheaply(job, tries, lower_bound, ({ coils, joins }) => shaped(coils, joins) !== null); // prettier-ignore
     take(shaped(laid.coils, laid.joins));
   }
+  if (parts.length === 0 && runs.length > 0 && runs.length <= ALL_WAYS) {
+    const bins = wholeRuns(runs, reels);
+    if (bins) take(withShorts(bins, shorts, 0, cost));
+  }
   const random = chance(23);
   let spent = 0;
   for (const { counts, price } of covers) {
@@ -132,6 +136,49 @@ export function cutMixed(i: MixedInputs, tries = i.runs_m.length > 120 ? 16 : 20
     cost: found.cost,
     lower_bound,
   };
+}
+
+/** Runs up to which every way to share them out among reels, none of them cut, is looked at. */
+const ALL_WAYS = 11;
+
+/** The cheapest reels that take the runs whole: for each set of them the cheapest reel and the cheapest of the rest. */
+function wholeRuns(
+  runs: readonly number[],
+  reels: readonly { readonly size: number; readonly price: number }[],
+): (Bin & { cuts: readonly Cut[] })[] | null {
+  const all = (1 << runs.length) - 1;
+  const sum = new Float64Array(all + 1);
+  const reelFor = new Int8Array(all + 1).fill(-1);
+  for (let set = 1; set <= all; set++) {
+    const low = 31 - Math.clz32(set & -set);
+    sum[set] = sum[set & (set - 1)]! + runs[low]!;
+    reels.forEach(({ size, price }, r) => {
+      const now = reelFor[set]!;
+      if (size >= sum[set]! && (now < 0 || price < reels[now]!.price)) reelFor[set] = r;
+    });
+  }
+  const least = new Float64Array(all + 1).fill(Infinity);
+  const by = new Int32Array(all + 1);
+  least[0] = 0;
+  for (let set = 1; set <= all; set++) {
+    const first = set & -set;
+    for (let rest = set ^ first, more = rest; ; more = (more - 1) & rest) {
+      const group = more | first;
+      const reel = reelFor[group]!;
+      const price = reel < 0 ? Infinity : least[set ^ group]! + reels[reel]!.price;
+      if (price < least[set]!) [least[set], by[set]] = [price, group];
+      if (more === 0) break;
+    }
+  }
+  if (!Number.isFinite(least[all]!)) return null;
+  const out: (Bin & { cuts: readonly Cut[] })[] = [];
+  for (let set = all; set > 0; set ^= by[set]!) {
+    const group = by[set]!;
+    const reel = reelFor[group]!;
+    const cuts = [...runs.keys()].filter((k) => group & (1 << k)).map((run) => ({ run, length: runs[run]! })); // prettier-ignore
+    out.push({ reel, size: reels[reel]!.size, cuts });
+  }
+  return out;
 }
 
 interface Cover {

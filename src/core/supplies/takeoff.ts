@@ -46,12 +46,16 @@ function tallied(counted: Readonly<Record<string, Items>>): Map<string, Count> {
 /** Staples in a box. */
 export const A_BOX = 500;
 
+/** Wire on one coil of an item, m. */
+export const coilLength = (item: string, cat: Catalogue): number =>
+  cat.prices[item]!.coil_m ?? recordOf(cat.wires, item.slice('wire.'.length)).coil_m;
+
 /** What one unit of an item costs as it is used: wire by the metre with its spare, staples by the piece. */
 export function priceInUse(item: string, cat: Catalogue): number {
   const { price, per } = recordOf(cat.prices, item);
   if (per === 'coil') {
     const spare = 1 + figure(cat, 'supplies.spareWire');
-    return (price * spare) / (cat.wires[item.slice(5)]?.coil_m ?? 50);
+    return (price * spare) / coilLength(item, cat);
   }
   return item === 'staple' ? price / A_BOX : price;
 }
@@ -64,7 +68,7 @@ function sold(item: string, used: number, cat: Catalogue): { quantity: number; u
   switch (per) {
     case 'coil': {
       const spare = 1 + figure(cat, 'supplies.spareWire');
-      return { quantity: packed(whole((used * spare) / cat.wires[item.slice(5)]!.coil_m)), unit: per }; // prettier-ignore
+      return { quantity: packed(whole((used * spare) / coilLength(item, cat))), unit: per }; // prettier-ignore
     }
     case 'box':
       return { quantity: packed(whole(used / A_BOX)), unit: per };
@@ -105,8 +109,8 @@ export function supplyList(
       ...priced(item, quantity, unit, cat, supplyRows[item]),
       lines: count?.lines ?? {},
     };
-    if (unit === 'coil') {
-      row.note = `${say(used * spare, 'length', units)} with tails and spare; coils of ${say(cat.wires[item.slice(5)]!.coil_m, 'length', units)}`;
+    if (unit === 'coil' && count) {
+      row.note = `${say(used * spare, 'length', units)} with tails and spare; coils of ${say(coilLength(item, cat), 'length', units)}`;
     } else if (unit === 'box') row.note = `${say(Math.ceil(used), 'count', units)} pieces`;
     if (Object.keys(count?.places ?? {}).length > 0) row.places = count!.places;
     if (Object.keys(count?.uses ?? {}).length > 0) row.uses = count!.uses;

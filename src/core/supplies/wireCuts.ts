@@ -6,6 +6,7 @@ import type { Line, Plan } from '../plan/schema.js';
 import type { LineReport, Report, Run } from '../report/schema.js';
 import { jointsOfLine } from '../wire/wires.js';
 import { cutMixed, type MixedCutting } from './mixedCoils.js';
+import { coilLength } from './takeoff.js';
 import { endWire } from './tails.js';
 
 /** A strand of a run, as it comes off the jenny. */
@@ -68,11 +69,10 @@ export const joinPrice = (joint: string, cat: Catalogue): number => {
 /** Reels on which a wire is sold. */
 export const reelsOf = (wire: string, cat: Catalogue): string[] => [
   `wire.${wire}`,
-  ...Object.keys(cat.prices).filter((item) => cat.prices[item]!.of === wire),
+  ...Object.keys(cat.prices)
+    .filter((item) => cat.prices[item]!.of === wire)
+    .sort((a, b) => coilLength(b, cat) - coilLength(a, cat)),
 ];
-export const reelLength = (item: string, cat: Catalogue): number =>
-  cat.prices[item]!.coil_m ?? recordOf(cat.wires, item.slice(5)).coil_m;
-
 /**
  * Cuts every wire of a plan that is strung by the coil.
  * @param parts coils that were begun
@@ -113,7 +113,7 @@ function cutOne(
       places_m: strung.map((s) => s.places),
       shorts_m: shorts.map((s) => s.length_m),
       reels: reels.map((item) => ({
-        length_m: reelLength(item, cat),
+        length_m: coilLength(item, cat),
         price: cat.prices[item]!.price,
       })),
       parts_m: parts.filter((p) => p.wire === wire).map((p) => p.length_m),

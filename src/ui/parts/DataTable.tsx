@@ -35,8 +35,8 @@ export interface Column<T> {
   readonly from?: Origin;
   /** Figures: set to the right. */
   readonly n?: boolean;
-  /** Its cells head their rows. */
-  readonly head?: boolean;
+  /** Its cells head their rows; plain: in the type of the other cells. */
+  readonly head?: boolean | 'plain';
   /** Of its cells, and of its heading. */
   readonly className?: string;
   readonly headClass?: string;
@@ -83,6 +83,7 @@ const FOCUSABLE = 'button:not([disabled]), a[href], input:not([disabled]), selec
 /** Beyond so many rows only those in view are drawn. */
 const LONG = 120;
 const ROW_PX = 29;
+const PLAIN = '!text-ink !font-normal !text-[1rem] !font-stretch-normal !align-baseline !pt-[0.3rem]'; // prettier-ignore
 /** What a cell without content gives. */
 const EMPTY = new Set<ReactNode>([null, undefined, false, '']);
 /** So many rows are drawn at once, the others as soon as there is time: a step is to open without waiting for them. */
@@ -176,7 +177,7 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
         className={`${i === chosen ? 'bg-chosen' : ''} ${extra?.className ?? ''}`}
       >
         {shown.map((c, k) => {
-          const className = `${c.n ? 'n' : ''} ${c.className ?? ''}`;
+          const className = `${c.n ? 'n' : ''} ${c.head === 'plain' ? PLAIN : ''} ${c.className ?? ''}`;
           const Cell = c.head ? 'th' : 'td';
           const content = c.cell(own, i);
           const named = stacked && !c.head && !EMPTY.has(content);
@@ -288,7 +289,7 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
                 >
                   {c.by ? (
                     <button
-                      className="cursor-pointer underline-offset-2 hover:underline"
+                      className="decoration-soft cursor-pointer underline decoration-dotted underline-offset-4 hover:decoration-solid"
                       onClick={() => press(k)}
                     >
                       {c.name}

@@ -12,7 +12,7 @@ import {
   type Units,
 } from '../../core/base/units.js';
 import { inUnits } from '../../core/base/prose.js';
-import { catalogue, figureAt, type Catalogue } from '../../core/plan/catalogue.js';
+import { catalogue, figureAt, mayBeNone, type Catalogue } from '../../core/plan/catalogue.js';
 import { FieldFault } from './FieldFault.js';
 import { useDraft } from './draft.js';
 import { commit, useSession } from '../../session/session.js';
@@ -230,6 +230,7 @@ function OwnFigure({
     shown: q ? toField(value, q, units) : String(value),
     read: (text) => {
       const typed = q ? fromField(text, q, units) : Number(text.replace(',', '.'));
+      if (typed === 0 && mayBeNone(path)) return { value: 0 };
       return typed > 0 ? { value: typed } : { error: 'A number above 0 is wanted.' };
     },
   });

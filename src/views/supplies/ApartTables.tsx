@@ -38,6 +38,7 @@ function Sums({ apart, names }: ApartProps) {
   const money = useMoney();
   const rows: Sum[] = [
     { what: 'cost, without tax', pair: apart.cost, q: 'price' },
+    { what: 'cost as used, no coil or box rounded up', pair: apart.used, q: 'price' },
     { what: 'cost, with tax', pair: [apart.cost[0] + apart.tax[0], apart.cost[1] + apart.tax[1]], q: 'price' }, // prettier-ignore
     { what: 'hours to build', pair: apart.hours, q: 'hours', hours: true },
     { what: 'fence', pair: apart.ground_m, q: 'far' },
@@ -129,8 +130,7 @@ function PartsApart({ apart, names }: ApartProps) {
         columns={[
           {
             name: 'parts',
-            head: true,
-            className: '!text-ink !font-normal !text-[1rem] !font-stretch-normal',
+            head: 'plain',
             by: (r) => r.name,
             cell: (r) => r.name,
           },

@@ -9,13 +9,13 @@ import { GROUPS, groupOf } from '../../core/supplies/groups.js';
 import { ownShare } from '../../core/supplies/takeoff.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { useSession } from '../../session/session.js';
-import { Button } from '../../ui/parts/Button.js';
 import { Caution, Choice, Part, Select } from '../../ui/parts/controls.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 import { useMoney } from '../../ui/parts/money.js';
 import { Num, WhereFrom } from '../../ui/parts/Num.js';
 import { countOrigin, PROPERTY } from './origins.js';
 import { OwnItems } from './OwnItems.js';
+import { Price, shownPrice } from './Price.js';
 import { RowDetail } from './RowDetail.js';
 import { useBasket, useCuts, useLedger, useSupplies } from './supplied.js';
 
@@ -43,14 +43,14 @@ export function BuyTab() {
   return (
     <>
       <Part
-        title="What to buy"
+        title="Supplies"
         aside={
           <a
             className="button"
             href={`/api/properties/${id}/export?format=order${all ? '' : `&only=${encodeURIComponent(chosen)}`}`}
             download
           >
-            <Download size={14} aria-hidden /> List, CSV
+            <Download size={14} aria-hidden /> Order list, CSV
           </a>
         }
       >
@@ -230,10 +230,23 @@ function List({ rows, whole, ledger }: ListProps) {
       columns={[
         {
           name: 'item',
-          head: true,
-          className: '!text-ink !font-normal !text-[1rem] !font-stretch-normal',
+          head: 'plain',
           by: (s) => s.name,
-          cell: (s) => s.name,
+          cell: (s) =>
+            whole ? (
+              <button
+                className="cursor-pointer text-left underline-offset-2 hover:underline"
+                aria-expanded={open === s.id}
+                onClick={() => setOpen(open === s.id ? null : s.id)}
+              >
+                <span aria-hidden className="text-soft inline-block w-[1.1em]">
+                  {open === s.id ? '▾' : '▸'}
+                </span>
+                {s.name}
+              </button>
+            ) : (
+              s.name
+            ),
         },
         {
           name: 'quantity',
@@ -268,7 +281,12 @@ function List({ rows, whole, ledger }: ListProps) {
           n: true,
           className: 'figure',
           by: (s) => s.price,
-          cell: (s) => s.price.toFixed(2),
+          cell: (s) =>
+            whole ? (
+              <Price item={s.id} name={s.name} />
+            ) : (
+              shownPrice(s.price, s.per, units).toFixed(2)
+            ),
         },
         {
           name: 'cost',
@@ -286,19 +304,6 @@ function List({ rows, whole, ledger }: ListProps) {
               {s.changed !== undefined && !s.out && <strong>by hand. </strong>}
               {s.changed} {s.note}
             </>
-          ),
-        },
-        whole && {
-          name: 'open',
-          quiet: true,
-          cell: (s) => (
-            <Button
-              aria-expanded={open === s.id}
-              aria-label={`${open === s.id ? 'Close' : 'Open'} ${s.name}`}
-              onClick={() => setOpen(open === s.id ? null : s.id)}
-            >
-              {open === s.id ? 'close' : 'open'}
-            </Button>
           ),
         },
       ]}

@@ -1,112 +1,91 @@
-/** Each coil as a bar, from what comes off first: runs, joins marked at their ends, short pieces, what is left. */
+/** Each coil as a bar, from what comes off first: runs, joins at their ends, short pieces, what is left. */
 import { say } from '../../core/base/units.js';
 import type { CutCoil } from '../../core/supplies/mixedCoils.js';
 import type { CutRun, WireCut } from '../../core/supplies/wireCuts.js';
 import { useSession } from '../../session/session.js';
 import { useUnits } from '../../ui/parts/Num.js';
 
-const H = 26;
-
 export function CoilBars({ cut }: { cut: WireCut }) {
   const longest = Math.max(...cut.cutting.coils.map((c) => c.length_m));
-  const cuts = cutsOf(cut);
+  const ends = joinedEnds(cut);
   return (
-    <ol className="space-y-1" aria-label="Coils as they are cut">
-      {cut.cutting.coils.map((coil, k) => (
-        <li key={k} className="grid grid-cols-[2.5rem_1fr] items-center gap-2">
-          <span className="figure text-right">{k + 1}</span>
-          <Bar coil={coil} cut={cut} longest={longest} joined={cuts} />
-        </li>
-      ))}
-    </ol>
+    <>
+      <ol className="space-y-1" aria-label="Coils as they are cut">
+        {cut.cutting.coils.map((coil, k) => (
+          <li key={k} className="grid grid-cols-[1.6rem_1fr] items-center gap-2">
+            <span className="figure text-right">{k + 1}</span>
+            <Bar coil={coil} cut={cut} longest={longest} joins={ends[k]!} />
+          </li>
+        ))}
+      </ol>
+      <p className="label mt-1">
+        Each piece: its line, and which strand from the ground. A thick end: joined to the next
+        piece of that run. Dark: short pieces. Dashed: left over.
+      </p>
+    </>
   );
 }
 
-/** Runs that are in more than one piece. */
-function cutsOf({ cutting }: WireCut): ReadonlySet<number> {
-  const seen = new Map<number, number>();
-  for (const { pieces } of cutting.coils)
-    for (const { run } of pieces) seen.set(run, (seen.get(run) ?? 0) + 1);
-  return new Set([...seen].filter(([, n]) => n > 1).map(([run]) => run));
+/** By coil, of each piece whether its run goes on from another coil. */
+function joinedEnds({ cutting, runs }: WireCut): boolean[][] {
+  const left = runs.map((r) => r.length_m);
+  return cutting.coils.map(({ pieces }) =>
+    pieces.map(({ run, length_m }) => (left[run]! -= length_m) > 0.5),
+  );
 }
 
 /** A run in a few words: line, which of its runs, strand. */
-export const runWords = (run: CutRun, lines: Readonly<Record<string, { readonly name: string }>>): string =>
-  `${lines[run.line]?.name ?? run.line}, run ${run.run + 1}, strand ${run.strand}`; // prettier-ignore
+const runWords = (
+  run: CutRun,
+  lines: Readonly<Record<string, { readonly name: string }>>,
+): string => `${lines[run.line]?.name ?? run.line}, run ${run.run + 1}, strand ${run.strand}`;
 
 interface BarProps {
   readonly coil: CutCoil;
   readonly cut: WireCut;
   readonly longest: number;
-  readonly joined: ReadonlySet<number>;
+  readonly joins: readonly boolean[];
 }
 
-function Bar({ coil, cut, longest, joined }: BarProps) {
+function Bar({ coil, cut, longest, joins }: BarProps) {
   const lines = useSession((s) => s.plan.lines);
   const units = useUnits();
+  const length = (m: number) => say(m, 'length', units);
   const shorts_m = coil.shorts.reduce((sum, k) => sum + cut.shorts[k]!.length_m, 0);
-  let at = 0;
-  const share = (m: number) => (1000 * m) / longest;
-  const words = [
-    ...coil.pieces.map(({ run, length_m }) => `${runWords(cut.runs[run]!, lines)} ${say(length_m, 'length', units)}${joined.has(run) ? ', joined' : ''}`), // prettier-ignore
-    ...(shorts_m > 0 ? [`short pieces ${say(shorts_m, 'length', units)}`] : []),
-    `left ${say(coil.left_m, 'length', units)}`,
-  ].join('; ');
+  const width = (m: number) => ({ width: `${(100 * m) / coil.length_m}%` });
+  const words = coil.pieces.map(({ run, length_m }, k) => `${runWords(cut.runs[run]!, lines)}: ${length(length_m)}${joins[k] ? ', joined' : ''}`); // prettier-ignore
+  const rest = [
+    ...(shorts_m > 0 ? [`short pieces ${length(shorts_m)}`] : []),
+    `left ${length(coil.left_m)}`,
+  ];
   return (
-    <svg
-      viewBox={`0 0 1000 ${H}`}
-      preserveAspectRatio="none"
-      className="block h-[26px] w-full"
+    <div
       role="img"
-      aria-label={`Coil of ${say(coil.length_m, 'length', units)}${coil.reel === null ? ', begun' : ''}: ${words}`}
+      aria-label={`Coil of ${length(coil.length_m)}${coil.reel === null ? ', begun' : ''}: ${[...words, ...rest].join('; ')}`}
+      className={`border-ink flex h-[26px] overflow-hidden border ${coil.reel === null ? 'border-2' : ''}`}
+      style={{ width: `${(100 * coil.length_m) / longest}%` }}
     >
       {coil.pieces.map(({ run, length_m }, k) => {
-        const x = share(at);
-        at += length_m;
-        const w = share(length_m);
         const own = cut.runs[run]!;
         return (
-          <g key={k}>
-            <title>{`${runWords(own, lines)}: ${say(length_m, 'length', units)}`}</title>
-            <rect
-              x={x}
-              y={3}
-              width={w}
-              height={H - 6}
-              className={k % 2 ? 'fill-hover stroke-ink' : 'fill-panel stroke-ink'}
-              strokeWidth={1}
-              vectorEffect="non-scaling-stroke"
-            />
-            {joined.has(run) && (
-              <line
-                x1={x + w}
-                x2={x + w}
-                y1={0}
-                y2={H}
-                className="stroke-accent"
-                strokeWidth={4}
-                vectorEffect="non-scaling-stroke"
-              />
-            )}
-          </g>
+          <span
+            key={k}
+            title={words[k]}
+            style={width(length_m)}
+            className={`figure shrink-0 overflow-hidden px-[3px] text-[0.72rem] leading-[24px] whitespace-nowrap ${k % 2 ? 'bg-hover' : 'bg-panel'} ${joins[k] ? 'border-live border-r-[5px]' : 'border-ink border-r'}`}
+          >
+            <bdi>{lines[own.line]?.name}</bdi> {own.strand}
+          </span>
         );
       })}
-      {shorts_m > 0 && (
-        <rect x={share(at)} y={8} width={share(shorts_m)} height={H - 16} className="fill-ink">
-          <title>{`short pieces: ${say(shorts_m, 'length', units)}`}</title>
-        </rect>
+      {shorts_m > 0 && <span title={rest[0]} style={width(shorts_m)} className="bg-ink shrink-0" />}
+      {coil.left_m > 0.5 && (
+        <span
+          title={rest.at(-1)}
+          style={width(coil.left_m)}
+          className="border-soft my-[9px] shrink-0 border-t border-dashed"
+        />
       )}
-      <rect
-        x={0}
-        y={3}
-        width={share(coil.length_m)}
-        height={H - 6}
-        fill="none"
-        className="stroke-ink"
-        strokeWidth={1}
-        strokeDasharray={coil.reel === null ? '5 3' : undefined}
-        vectorEffect="non-scaling-stroke"
-      />
-    </svg>
+    </div>
   );
 }

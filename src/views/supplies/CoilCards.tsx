@@ -77,13 +77,13 @@ function CoilCard({ cut, coil, number, of, plan, cat }: CoilCardProps) {
       title={`Coil ${number}, ${length(coil.length_m)}${coil.reel === null ? ', begun' : ''}`}
       of={of}
     >
-      <p className="text-[0.82rem]">
+      <p className="mt-1 text-[0.92rem]">
         {recordOf(cat.wires, cut.wire).name}. On the jenny first, inner end fixed, then cut the
-        bands; it comes off in this order.
+        bands. In this order, from the outside; what a run takes has its ties and spare in it.
       </p>
       <Pieces cut={cut} coil={coil} plan={plan} cat={cat} />
       {coil.shorts.length > 0 && <Shorts cut={cut} coil={coil} units={units} />}
-      <p className="mt-2 text-[0.82rem]">
+      <p className="mt-3 text-[0.92rem]">
         {coil.left_m >= 1
           ? `${length(coil.left_m)} is left: roll it, tie it, write its length on it, back to the shed.`
           : 'Nothing is left of it.'}
@@ -100,15 +100,17 @@ function CoilCard({ cut, coil, number, of, plan, cat }: CoilCardProps) {
 /** What is strung of it, in order. */
 function Pieces({ cut, coil, plan, cat }: Pick<CoilCardProps, 'cut' | 'coil' | 'plan' | 'cat'>) {
   const { units } = plan;
-  const cell = 'px-1 py-[2px]';
+  const cell = 'px-1 py-[1.2mm]';
+  let off = 0;
   return (
-    <table className="mt-2 w-full border-collapse text-[0.82rem]">
+    <table className="mt-2 w-full border-collapse text-[0.92rem]">
       <thead>
         <tr className="border-b border-black text-left align-bottom">
           <th className={cell} />
           <th className={cell}>line and run</th>
           <th className={cell}>strand</th>
-          <th className={`${cell} text-right`}>off the coil</th>
+          <th className={`${cell} text-right`}>takes</th>
+          <th className={`${cell} text-right`}>left on it</th>
           <th className={cell}>its end</th>
         </tr>
       </thead>
@@ -116,21 +118,28 @@ function Pieces({ cut, coil, plan, cat }: Pick<CoilCardProps, 'cut' | 'coil' | '
         {coil.pieces.map(({ run, length_m }, k) => {
           const own = cut.runs[run]!;
           const [start, end] = spanOf(cut, coil, k);
+          off += length_m;
           return (
             <tr key={k} className="border-b border-neutral-300 align-baseline">
-              <td className={`${cell} tabular-nums`}>{k + 1}</td>
+              <td className={cell}>
+                <span className="mr-1 inline-block size-[3.4mm] border border-black align-[-0.4mm]" />
+                <span className="tabular-nums">{k + 1}</span>
+              </td>
               <td className={cell}>
                 <bdi>{plan.lines[own.line]?.name}</bdi>, {say(own.from_m, 'length', units)} to{' '}
                 {say(own.to_m, 'length', units)}
                 {start !== null && (
-                  <span className="block text-[0.74rem]">
+                  <span className="block text-[0.8rem]">
                     goes on from the join at {say(start, 'length', units)} of this run
                   </span>
                 )}
               </td>
               <td className={`${cell} tabular-nums`}>{own.strand}</td>
-              <td className={`${cell} text-right font-semibold tabular-nums`}>
-                {say(length_m, 'tape', units)}
+              <td className={`${cell} text-right font-semibold whitespace-nowrap tabular-nums`}>
+                {say(length_m, 'length', units)}
+              </td>
+              <td className={`${cell} text-right whitespace-nowrap tabular-nums`}>
+                {say(coil.length_m - off, 'length', units)}
               </td>
               <td className={cell}>
                 {end === null ? (
@@ -189,7 +198,7 @@ function Shorts({ cut, coil, units }: { cut: WireCut; coil: CutCoil; units: Unit
     else alike.set(key, { use, length_m, n: 1 });
   }
   return (
-    <div className="mt-2 text-[0.82rem]">
+    <div className="mt-3 text-[0.92rem]">
       <h3 className="font-semibold">From its end, short pieces</h3>
       <ul>
         {[...alike.values()].map((s) => (

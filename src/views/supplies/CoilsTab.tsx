@@ -3,7 +3,8 @@ import { Printer } from 'lucide-react';
 import { useState } from 'react';
 import { say } from '../../core/base/units.js';
 import { recordOf } from '../../core/plan/catalogue.js';
-import { reelLength, reelsOf, type WireCut } from '../../core/supplies/wireCuts.js';
+import { coilLength } from '../../core/supplies/takeoff.js';
+import { reelsOf, type WireCut } from '../../core/supplies/wireCuts.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { changeRow } from '../../core/supplies/bookEdits.js';
 import { commit, useSession } from '../../session/session.js';
@@ -103,7 +104,7 @@ function Reels({ wire }: { wire: string }) {
       {reels.map((item) => (
         <Check
           key={item}
-          label={`${say(reelLength(item, cat), 'length', units)} at ${money(cat.prices[item]!.price)}`}
+          label={`${say(coilLength(item, cat), 'length', units)} at ${money(cat.prices[item]!.price)}`}
           checked={!left(item)}
           disabled={wanted === 1 && !left(item)}
           onChange={(on) =>

@@ -64,8 +64,7 @@ export function NextWork({ supplies, ledger }: NextWorkProps) {
           columns={[
             {
               name: 'item',
-              head: true,
-              className: '!text-ink !font-normal !text-[1rem] !font-stretch-normal',
+              head: 'plain',
               by: (w) => w.supply.name,
               cell: (w) => w.supply.name,
             },

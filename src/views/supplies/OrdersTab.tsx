@@ -50,7 +50,8 @@ function ToOrder({ basket, orders, counted }: ToOrderProps) {
   const [supplier, setSupplier] = useState(ANY);
   const [delivery, setDelivery] = useState<Delivery | typeof ANY>(ANY);
   const supplierOf = (b: BasketRow) => cat.prices[b.supply.id]?.supplier ?? NOBODY;
-  const open = basket.filter((b) => b.buy > 0);
+  const stage = (b: BasketRow) => DELIVERIES.indexOf(deliveryOf(b.supply.id));
+  const open = basket.filter((b) => b.buy > 0).sort((a, b) => stage(a) - stage(b));
   const suppliers = [...new Set(open.map(supplierOf))].sort();
   const sold = suppliers.includes(supplier) ? supplier : ANY;
   const rows = open.filter(
@@ -116,8 +117,7 @@ function ToOrder({ basket, orders, counted }: ToOrderProps) {
             columns={[
               {
                 name: 'item',
-                head: true,
-                className: '!text-ink !font-normal !text-[1rem] !font-stretch-normal',
+                head: 'plain',
                 by: (b) => b.supply.name,
                 cell: (b) => b.supply.name,
               },

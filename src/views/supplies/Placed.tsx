@@ -78,8 +78,7 @@ function Order({ name, ledger }: { name: string; ledger: Books }) {
         columns={[
           {
             name: 'item',
-            head: true,
-            className: '!text-ink !font-normal !text-[1rem] !font-stretch-normal',
+            head: 'plain',
             by: (r) => r.name,
             cell: (r) => r.name,
           },

@@ -9,12 +9,13 @@ import { MOST_BYTES, pricesCsv, readPrices, type PricesRead } from '../../format
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
-import { Check, Part, PriceField, QuantityField, WordsField } from '../../ui/parts/controls.js';
+import { Check, Part, QuantityField, WordsField } from '../../ui/parts/controls.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 import { FieldFault } from '../../ui/parts/FieldFault.js';
 import { useMoney } from '../../ui/parts/money.js';
-import { Num, WhereFrom } from '../../ui/parts/Num.js';
+import { Num, useUnits, WhereFrom } from '../../ui/parts/Num.js';
 import { Currency } from './Currency.js';
+import { Price, quoteToday, shownPer, shownPrice } from './Price.js';
 import { saveText } from './saveText.js';
 import { today } from './supplied.js';
 
@@ -31,6 +32,7 @@ interface Row {
 
 export function PricesTab() {
   const cat = useCatalogue();
+  const units = useUnits();
   const { book = {}, name, invented } = useSession((s) => s.plan);
   const supplies = useSession((s) => s.report?.supplies) ?? [];
   const [allItems, setAll] = useState(false);
@@ -58,9 +60,7 @@ export function PricesTab() {
     .sort((a, b) => GROUPS.indexOf(groupOf(a.item)) - GROUPS.indexOf(groupOf(b.item)));
   const stale = rows.filter((r) => r.used && r.old).length;
   const put = (r: Row, part: Partial<Quote>) =>
-    commit(`price of ${r.name}`, (d) =>
-      putQuote(d, r.item, { ...carried(r.newest), price: r.price, on: now, ...part }),
-    );
+    commit(`price of ${r.name}`, (d) => quoteToday(d, r.item, r.price, part));
   return (
     <>
       <Part
@@ -118,8 +118,7 @@ export function PricesTab() {
           columns={[
             {
               name: 'item',
-              head: true,
-              className: '!text-ink !font-normal !text-[1rem] !font-stretch-normal',
+              head: 'plain',
               by: (r) => r.name,
               cell: (r) => r.name,
             },
@@ -127,15 +126,9 @@ export function PricesTab() {
               name: 'price',
               n: true,
               by: (r) => r.price,
-              cell: (r) => (
-                <PriceField
-                  label={`Price of ${r.name}`}
-                  price={r.price}
-                  onCommit={(price) => put(r, { price })}
-                />
-              ),
+              cell: (r) => <Price item={r.item} name={r.name} />,
             },
-            { name: 'per', cell: (r) => r.per },
+            { name: 'per', cell: (r) => shownPer(r.per, units) },
             {
               name: 'of the day',
               by: (r) => r.newest?.on ?? '',
@@ -156,7 +149,7 @@ export function PricesTab() {
                   max={80}
                   width="w-32"
                   value={r.newest?.supplier ?? ''}
-                  onCommit={(supplier) => put(r, { supplier: supplier || undefined })}
+                  onCommit={(supplier) => put(r, { supplier })}
                 />
               ),
             },
@@ -215,22 +208,16 @@ export function PricesTab() {
   );
 }
 
-/** What of the last price goes on to the next. */
-const carried = (q: Quote | null): Partial<Quote> => {
-  if (!q) return {};
-  const { supplier, tax, pack } = q;
-  return { ...(supplier ? { supplier } : {}), ...(tax === undefined ? {} : { tax }), ...(pack === undefined ? {} : { pack }) }; // prettier-ignore
-};
-
 function History({ row }: { row: Row }) {
   const money = useMoney();
+  const units = useUnits();
   const quotes = row.quotes.map((q, k) => ({ ...q, k })).sort((a, b) => b.on.localeCompare(a.on));
   return (
     <ul aria-label={`Prices of ${row.name} over time`}>
       {quotes.map((q) => (
         <li key={q.k} className="flex flex-wrap items-baseline gap-3 py-0.5">
           <span className="figure">{q.on}</span>
-          <span className="figure">{money(q.price)}</span>
+          <span className="figure">{money(shownPrice(q.price, row.per, units))}</span>
           <span className="label">{q.supplier ?? ''}</span>
           <Button
             aria-label={`Take the price of ${q.on} away`}

@@ -74,7 +74,8 @@ function OneLine() {
         <>
           <p className="mb-2" data-more>
             <bdi>{line.name}</bdi> {named}:{' '}
-            <strong>{signed(apart.cost[1] - apart.cost[0], money)}</strong> without tax
+            <strong>{signed(apart.used[1] - apart.used[0], money)}</strong> as it is used,{' '}
+            {signed(apart.cost[1] - apart.cost[0], money)} in whole coils and boxes, without tax
             {way === MORE && more.value
               ? `, at ${say(more.value.strand.height_m, 'height', units)}, in the middle of its widest gap`
               : ''}

@@ -20,7 +20,7 @@ const POINTS = ['circle', 'triangle', 'rect', 'rectRot', 'cross'] as const;
 const DRAWN = 4;
 
 export function YearsTab() {
-  const lines = useSession((s) => Object.values(s.plan.lines));
+  const lines = Object.values(useSession((s) => s.plan.lines));
   const [asked, setLine] = useState('');
   const line = lines.find((l) => l.id === asked) ?? lines[0];
   const answer = usePower(line ? `kinds ${line.id}` : null, (api) => api.kinds(line!.id));
@@ -88,8 +88,8 @@ function Years({ own, rows, picked, years, work, onPick }: YearsProps) {
     shown.map((r, k) => ({
       label: name(r.kind),
       data: stepped(keptOf(r), years).map(({ x, y }) => ({ x, y: y * scale })),
-      borderColor: colour(k === 0 ? 'accent' : 'ink'),
-      backgroundColor: colour(k === 0 ? 'accent' : 'ink'),
+      borderColor: colour(k === 0 ? 'live' : 'ink'),
+      backgroundColor: colour(k === 0 ? 'live' : 'ink'),
       borderDash: [...DASHES[k % DASHES.length]!],
       borderWidth: k === 0 ? 2.5 : 1.5,
       pointStyle: POINTS[k % POINTS.length]!,
@@ -104,6 +104,7 @@ function Years({ own, rows, picked, years, work, onPick }: YearsProps) {
           curves={curves}
           x={{ title: 'years', min: 0, max: years }}
           y={{ title: `${currency} per ${units === 'metric' ? 'm' : 'ft'}`, beginAtZero: true }}
+          box={8}
         />
       </div>
       <ul className="mb-3" data-crossings>
@@ -122,8 +123,7 @@ function Years({ own, rows, picked, years, work, onPick }: YearsProps) {
         columns={[
           {
             name: 'kind',
-            head: true,
-            className: '!text-ink !font-normal !text-[1rem] !font-stretch-normal',
+            head: 'plain',
             by: (r) => name(r.kind),
             cell: (r) =>
               r === own ? (
