@@ -133,6 +133,16 @@ export const seeds = (id: string): readonly Seed[] => [
     kind: 'volts',
     value: 5000, // prettier-ignore
   }),
+  request('stock', `/api/properties/${id}/records/stock`, {
+    id: 'stock-0001',
+    time: '2026-05-01T10:00:00Z',
+    who: '',
+    note: '',
+    item: 'tensioner',
+    quantity: 5,
+    length_m: null,
+    why: 'counted', // prettier-ignore
+  }),
   ...['placement', 'fence_resistive', 'rod_group', 'span', 'wire', 'post_force'].map((kind) => {
     const { cases } = JSON.parse(readFileSync(`tests/reference/cases/${kind}.json`, 'utf8')) as { cases: { kind?: string; inputs: object }[] }; // prettier-ignore
     const first = cases[0]!;

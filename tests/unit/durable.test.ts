@@ -178,6 +178,52 @@ describe('readings', () => {
   });
 });
 
+describe('records of supplies', () => {
+  const common = { id: 'record-0001', time: '2026-05-01T10:00:00Z', who: '', note: '' };
+  const move = { ...common, item: 'tensioner', quantity: -4, length_m: null, why: 'built' };
+  const order = { ...common, order: '12', supplier: '', delivery: 'Ends', item: 'gate', quantity: 2, unit: 'each', price: 128, tax: 0.2 }; // prettier-ignore
+  const came = { ...common, order: '12', item: 'gate', quantity: 1, state: 'short' };
+  const state = { ...common, name: 'as priced', revision: 3 };
+
+  it('are kept as they were sent, taken back by further ones, and never altered', async () => {
+    const db = await openDatabase(file());
+    const id = await planStore(db).create({ plan: start(), grids: {} });
+    const records = recordStore(db);
+    for (const [kind, record, table] of [
+      ['stock', move, 'stock_move'],
+      ['orders', order, 'order_line'],
+      ['deliveries', came, 'delivery'],
+      ['states', state, 'plan_state'],
+    ] as const) {
+      // prettier-ignore
+      const kept = await records.put(id, kind, record);
+      expect(kept).toMatchObject(record);
+      expect(await records.put(id, kind, record)).toEqual(kept);
+      await records.put(id, kind, { ...record, id: 'record-0002', corrects: 'record-0001', void: true }); // prettier-ignore
+      expect((await records.since(id, kind, 0))!.records).toHaveLength(2);
+      await expect(db(table).delete()).rejects.toThrow('append-only');
+      await expect(db(table).update({ note: 'x' })).rejects.toThrow('append-only');
+    }
+    await db.destroy();
+  });
+
+  it.each([
+    ['stock', { ...move, why: 'guess' }, '/why'],
+    ['stock', { ...move, length_m: 0 }, '/length_m'],
+    ['orders', { ...order, quantity: 0 }, '/quantity'],
+    ['orders', { ...order, tax: 2 }, '/tax'],
+    ['orders', { ...order, order: '' }, '/order'],
+    ['deliveries', { ...came, state: 'lost' }, '/state'],
+    ['states', { ...state, revision: 1.5 }, '/revision'],
+    ['states', { ...state, name: '' }, '/name'],
+  ] as const)('that do not fit are refused with the place: %s %j', async (kind, record, place) => {
+    const db = await openDatabase(file());
+    const id = await planStore(db).create({ plan: start(), grids: {} });
+    await expect(recordStore(db).put(id, kind, record)).rejects.toThrow(place);
+    await db.destroy();
+  });
+});
+
 describe('what waits in the browser', () => {
   it('comes back in the order in which it was kept, whatever the clock says, apart by property', async () => {
     const box = openOutbox('p1');

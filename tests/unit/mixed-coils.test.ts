@@ -1,5 +1,11 @@
 /** Coils of several lengths, coils begun, short pieces: what must hold of any cutting, and small ones by all ways. */
+import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
+import { evaluate } from '../../src/core/evaluate.js';
+import { catalogue } from '../../src/core/plan/catalogue.js';
+import type { Grid, Plan } from '../../src/core/plan/schema.js';
+import { cutWires } from '../../src/core/supplies/wireCuts.js';
+import { groundOf } from '../../src/core/terrain/ground.js';
 import { cutCoils } from '../../src/core/supplies/coils.js';
 import {
   cutMixed,
@@ -150,5 +156,51 @@ describe('coils of several lengths', () => {
     expect(() => cutMixed({ runs_m: [1], shorts_m: [1600], reels: REELS, parts_m: [], join_price: 4, min_piece_m: 20 })).toThrow('shorts_m'); // prettier-ignore
     expect(() => cutMixed({ runs_m: [1], shorts_m: [], reels: REELS, parts_m: [], join_price: NaN, min_piece_m: 20 })).toThrow('join'); // prettier-ignore
     expect(cutMixed({ runs_m: [], shorts_m: [], reels: REELS, parts_m: [], join_price: 1, min_piece_m: 20 })).toMatchObject({ cost: 0, coils: [] }); // prettier-ignore
+  });
+});
+
+describe('coils of the demo', () => {
+  const demo = JSON.parse(readFileSync('demo/hollin-scar.plan.json', 'utf8')) as Plan & { grids?: Record<string, Grid> }; // prettier-ignore
+  const { grids = {}, ...plan } = demo;
+  const own = { ...plan, grids } as Plan;
+  const r = evaluate(own, groundOf(own, grids), catalogue, { mends: 0 });
+
+  it('every strand of every run is cut once, at its length; no join within 5 m of an end or tensioner, nor beside a post', () => {
+    // Short coils alone: many joins.
+    const cat = structuredClone(catalogue);
+    cat.wires['ht25']!.coil_m = 240;
+    for (const item of ['reel.ht25.500', 'reel.ht25.1000']) delete cat.prices[item];
+    const cut = cutWires(own, r, cat).find((c) => c.wire === 'ht25')!;
+    expect(cut.fault).toBeUndefined();
+    const strands = Object.values(own.lines).reduce((sum, l) => sum + r.lines[l.id]!.runs.length * l.strands.filter((s) => s.wire === 'ht25' && !s.kept).length, 0); // prettier-ignore
+    expect(cut.runs).toHaveLength(strands);
+    expect(cut.joined).toHaveLength(cut.cutting.joins);
+    expect(cut.joined.length).toBeGreaterThan(60);
+    for (const j of cut.joined) {
+      const of = r.lines[j.line]!;
+      const run = of.runs[j.run]!;
+      const posts = of.posts.filter((p) => p.s_m >= run.from_m - 0.01 && p.s_m <= run.to_m + 0.01);
+      const tapes = posts.map((p) => p.tape_m - posts[0]!.tape_m);
+      expect(j.along_m).toBeGreaterThanOrEqual(5 - 0.06);
+      expect(j.along_m).toBeLessThanOrEqual(run.ground_m - 5 + 0.06);
+      const k = tapes.findIndex((t) => t > j.along_m);
+      const bay = tapes[k]! - tapes[k - 1]!;
+      expect(Math.min(j.along_m - tapes[k - 1]!, tapes[k]! - j.along_m)).toBeGreaterThan(bay / 4 - 0.06); // prettier-ignore
+      const at = of.strain.find((s) => s.run === j.run && s.wire === 'ht25')!.at_m;
+      const p = posts.findIndex((x) => x.s_m >= at);
+      const share = (at - posts[p - 1]!.s_m) / (posts[p]!.s_m - posts[p - 1]!.s_m);
+      const taped = tapes[p - 1]! + share * (tapes[p]! - tapes[p - 1]!);
+      if (own.lines[j.line]!.tensioner) expect(Math.abs(j.along_m - taped)).toBeGreaterThan(4.9);
+    }
+  });
+
+  it('as it is sold the bound is reached: no cutting costs less, and everything short comes off what is left', () => {
+    const cut = cutWires(own, r, catalogue).find((c) => c.wire === 'ht25')!;
+    expect(cut.cutting.cost).toBeCloseTo(cut.cutting.lower_bound, 6);
+    const shorts = cut.cutting.coils.flatMap((c) => c.shorts);
+    expect(new Set(shorts).size).toBe(cut.shorts.length);
+    // Brace wires as many metres as they were counted.
+    const braces = cut.shorts.filter((s) => s.use === 'brace wires').reduce((sum, s) => sum + s.length_m, 0); // prettier-ignore
+    expect(braces).toBeCloseTo(r.supplies.find((s) => s.id === 'wire.ht25')!.uses!['brace wires']!, 3); // prettier-ignore
   });
 });

@@ -251,3 +251,20 @@ describe('calculators at their door', () => {
     ).toMatchObject({ rho_finite_depth_ohm_m: expect.closeTo(62.83, 2) });
   });
 });
+
+describe('the plan as it stood', () => {
+  it('is the same at every revision as it was then, over snapshots and undos', async () => {
+    const then: Plan[] = [start()];
+    let now = start();
+    for (let k = 1; k <= 120; k++) {
+      const made = change(now, k - 1, (d) => void (d.name = `State ${k}`));
+      expect(await store.commit(id, made)).toMatchObject({ status: 'saved', revision: k });
+      now = { ...now, name: `State ${k}` };
+      then.push(now);
+    }
+    for (const revision of [0, 1, 49, 50, 51, 99, 100, 120])
+      expect(await store.at(id, revision)).toEqual({ revision, plan: then[revision] });
+    expect(await store.at(id, 121)).toBeNull();
+    expect(await store.at('nowhere', 0)).toBeNull();
+  });
+});

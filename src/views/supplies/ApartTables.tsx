@@ -53,7 +53,8 @@ function Sums({ apart, names }: ApartProps) {
       keyOf={(r) => r.what}
       columns={[
         {
-          name: '',
+          name: 'what',
+          quiet: true,
           head: true,
           cell: (r) => (
             <>

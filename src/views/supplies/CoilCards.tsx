@@ -106,7 +106,9 @@ function Pieces({ cut, coil, plan, cat }: Pick<CoilCardProps, 'cut' | 'coil' | '
     <table className="mt-2 w-full border-collapse text-[0.92rem]">
       <thead>
         <tr className="border-b border-black text-left align-bottom">
-          <th className={cell} />
+          <th className={cell}>
+            <span className="sr-only">done</span>
+          </th>
           <th className={cell}>line and run</th>
           <th className={cell}>strand</th>
           <th className={`${cell} text-right`}>takes</th>

@@ -12,6 +12,9 @@ import { countShed } from './supplied.js';
 
 export function RowDetail({ supply: s, row }: { supply: Supply; row: BasketRow }) {
   const units = useUnits();
+  // What is set by hand shows at once; what comes of it follows.
+  const own = useSession((x) => x.plan.supplyRows?.[s.id]);
+  const quantity = own?.quantity ?? s.counted;
   const isLength = s.unit === 'm';
   const q = isLength ? 'length' : 'count';
   const unit = isLength ? unitOf('length', units) : s.unit;
@@ -25,23 +28,23 @@ export function RowDetail({ supply: s, row }: { supply: Supply; row: BasketRow }
           q={q}
           min={0}
           max={1e6}
-          value={s.quantity}
+          value={quantity}
           onCommit={(quantity) => change('by hand', { quantity })}
         />
         <span className="label self-center">
           counted {say(s.counted, q, units)} {isLength ? '' : unit}
         </span>
-        {s.quantity !== s.counted && (
+        {own?.quantity !== undefined && (
           <Button onClick={() => change('as counted', { quantity: null })}>As counted</Button>
         )}
         <Check
           label="leave it out"
-          checked={s.out ?? false}
+          checked={own?.out ?? false}
           onChange={(out) => change(out ? 'left out' : 'in the list', { out })}
         />
         <WordsField
           label="Note"
-          value={s.changed ?? ''}
+          value={own?.note ?? ''}
           onCommit={(note) => change('note', { note })}
         />
       </div>
