@@ -8,10 +8,12 @@ debian('chromium');
 build();
 const trace = spawnSync(process.execPath, ['scripts/drag-trace.mjs'], { stdio: 'inherit' });
 const strand = spawnSync(process.execPath, ['scripts/strand-trace.mjs'], { stdio: 'inherit' });
+const scroll = spawnSync(process.execPath, ['scripts/scroll-trace.mjs'], { stdio: 'inherit' });
 const pan = spawnSync(process.execPath, ['scripts/ts.mjs', 'scripts/station-trace.ts'], {
   stdio: 'inherit',
 });
 const crowd = spawnSync(process.execPath, ['scripts/ts.mjs', 'scripts/crowd-trace.ts'], {
   stdio: 'inherit',
 });
-process.exitCode = status || trace.status || strand.status || pan.status || crowd.status || 0;
+process.exitCode =
+  status || trace.status || strand.status || scroll.status || pan.status || crowd.status || 0;

@@ -1,5 +1,5 @@
 /** What an end takes beside its posts, and its hours. */
-import { USES } from '../base/uses.js';
+import { USES } from '../report/uses.js';
 import { figure, recordOf, usual, type Catalogue } from '../plan/catalogue.js';
 import type { EndReport } from '../report/schema.js';
 import { fillOf } from './setting.js';

@@ -1,5 +1,5 @@
 /** The list of supplies as the coils are cut: reels of each length, and a join where one falls. */
-import { USES } from '../base/uses.js';
+import { USES } from '../report/uses.js';
 import { recordOf, type Catalogue } from '../plan/catalogue.js';
 import type { Supply } from '../report/schema.js';
 import { priced } from './takeoff.js';

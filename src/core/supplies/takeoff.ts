@@ -1,5 +1,5 @@
 /** What to buy: what the parts counted, priced from the price book. */
-import { USES } from '../base/uses.js';
+import { USES } from '../report/uses.js';
 import { say } from '../base/units.js';
 import { figure, type Catalogue, recordOf } from '../plan/catalogue.js';
 import type { Plan } from '../plan/schema.js';

@@ -1,5 +1,5 @@
 /** What is cut from the coils of each wire: strands of runs as they are strung, short pieces, where a join may fall. */
-import { USES } from '../base/uses.js';
+import { USES } from '../report/uses.js';
 import { addedPosts, fittings } from '../ends/takes.js';
 import { figure, recordOf, type Catalogue } from '../plan/catalogue.js';
 import type { Line, Plan } from '../plan/schema.js';

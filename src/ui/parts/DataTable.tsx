@@ -171,7 +171,9 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
     const tr = (
       <tr
         key={p.keyOf(own, i)}
-        {...(at === undefined ? {} : { ref: virtual.measureElement, 'data-index': at })}
+        {...(at === undefined
+          ? {}
+          : { ...(stacked ? { ref: virtual.measureElement } : {}), 'data-index': at })}
         aria-current={i === chosen ? 'true' : undefined}
         {...extra}
         className={`${i === chosen ? 'bg-chosen' : ''} ${extra?.className ?? ''}`}
@@ -217,7 +219,9 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
   const heading = (name: string, at?: number) => (
     <tr
       key={`group ${name}`}
-      {...(at === undefined ? {} : { ref: virtual.measureElement, 'data-index': at })}
+      {...(at === undefined
+        ? {}
+        : { ...(stacked ? { ref: virtual.measureElement } : {}), 'data-index': at })}
     >
       <th
         colSpan={shown.length}

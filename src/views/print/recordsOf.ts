@@ -1,5 +1,6 @@
-/** Records of a property on a page that stands by itself, without a session. */
+/** Plan and records of a property on a page that stands by itself, without a session. */
 import { useEffect, useState } from 'react';
+import type { Plan } from '../../core/plan/schema.js';
 import { standing, type KeptRecord } from '../../session/kept.js';
 
 /** The records of a kind that stand; null until they are there, and what could be had where the server stops answering. */
@@ -22,4 +23,21 @@ export function useRecordsOf<T extends KeptRecord>(id: string, kind: string): T[
     return () => void (here = false);
   }, [id, kind]);
   return all;
+}
+
+/** The saved plan, without its report; null until it is there, or why it is not. */
+export function usePlanOf(id: string): Plan | string | null {
+  const [plan, setPlan] = useState<Plan | string | null>(null);
+  useEffect(() => {
+    let here = true;
+    fetch(`/api/properties/${id}`)
+      .then(async (answer) => {
+        if (!answer.ok) throw new Error();
+        return ((await answer.json()) as { plan: Plan }).plan;
+      })
+      .catch(() => 'The property could not be loaded.')
+      .then((found) => here && setPlan(found));
+    return () => void (here = false);
+  }, [id]);
+  return plan;
 }

@@ -19,7 +19,7 @@ export function CoilBars({ cut }: { cut: WireCut }) {
         ))}
       </ol>
       <p className="label mt-1">
-        Each piece: its line, and which strand from the ground. A thick end: joined to the next
+        Each piece: which strand from the ground, and its line. A thick end: joined to the next
         piece of that run. Dark: short pieces. Dashed: left over.
       </p>
     </>
@@ -72,9 +72,9 @@ function Bar({ coil, cut, longest, joins }: BarProps) {
             key={k}
             title={words[k]}
             style={width(length_m)}
-            className={`figure shrink-0 overflow-hidden px-[3px] text-[0.72rem] leading-[24px] whitespace-nowrap ${k % 2 ? 'bg-hover' : 'bg-panel'} ${joins[k] ? 'border-live border-r-[5px]' : 'border-ink border-r'}`}
+            className={`shrink-0 overflow-hidden px-[3px] text-[0.786rem] leading-[24px] font-stretch-[75%] whitespace-nowrap ${k % 2 ? 'bg-hover' : 'bg-panel'} ${joins[k] ? 'border-live border-r-[5px]' : 'border-ink border-r'}`}
           >
-            <bdi>{lines[own.line]?.name}</bdi> {own.strand}
+            <span className="figure">{own.strand}</span> <bdi>{lines[own.line]?.name}</bdi>
           </span>
         );
       })}

@@ -81,7 +81,7 @@ function CoilCard({ cut, coil, number, of, plan, cat }: CoilCardProps) {
         {recordOf(cat.wires, cut.wire).name}. On the jenny first, inner end fixed, then cut the
         bands. In this order, from the outside; what a run takes has its ties and spare in it.
       </p>
-      <Pieces cut={cut} coil={coil} plan={plan} cat={cat} />
+      {coil.pieces.length > 0 && <Pieces cut={cut} coil={coil} plan={plan} cat={cat} />}
       {coil.shorts.length > 0 && <Shorts cut={cut} coil={coil} units={units} />}
       <p className="mt-3 text-[0.92rem]">
         {coil.left_m >= 1

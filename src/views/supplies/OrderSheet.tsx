@@ -5,20 +5,24 @@ import { dayText, moneyText } from '../../core/base/locale.js';
 import { say } from '../../core/base/units.js';
 import { catalogue } from '../../core/plan/catalogue.js';
 import { ownCatalogue } from '../../core/plan/ownCatalogue.js';
+import type { Plan } from '../../core/plan/schema.js';
 import { Button } from '../../ui/parts/Button.js';
-import { OnLoaded, type Loaded } from '../print/OnLoaded.js';
-import { useRecordsOf } from '../print/recordsOf.js';
+import { usePlanOf, useRecordsOf } from '../print/recordsOf.js';
 import type { Ordered } from './supplied.js';
 
 export function OrderSheet({ id }: { id: string }) {
-  return (
-    <OnLoaded id={id} words="Reading the order …">
-      {(loaded) => <Sheet id={id} {...loaded} />}
-    </OnLoaded>
-  );
+  const plan = usePlanOf(id);
+  if (plan === null) return <p className="p-6">Reading the order …</p>;
+  if (typeof plan === 'string')
+    return (
+      <p role="alert" className="p-6">
+        {plan}
+      </p>
+    );
+  return <Sheet id={id} plan={plan} />;
 }
 
-function Sheet({ id, plan }: { id: string } & Loaded) {
+function Sheet({ id, plan }: { id: string; plan: Plan }) {
   const orders = useRecordsOf<Ordered>(id, 'orders');
   const name = new URLSearchParams(location.search).get('order') ?? '';
   const cat = useMemo(() => ownCatalogue(catalogue, plan), [plan]);

@@ -81,7 +81,9 @@ function Uses({ supply: s }: { supply: Supply }) {
   const amount = (n: number) => (byLength ? say(n, 'length', units) : say(Math.round(n * 10) / 10, 'count', units)); // prettier-ignore
   const owner = (id: string) =>
     id === PROPERTY ? 'the property' : (lines[id]?.name ?? energisers[id]?.name ?? id);
-  const uses = Object.entries(s.uses ?? {}).filter(([, n]) => n > 0);
+  const uses = Object.entries(s.uses ?? {})
+    .filter(([, n]) => n > 0)
+    .sort((a, b) => b[1] - a[1]);
   const owners = Object.entries(s.lines);
   return (
     <div className="mt-2 flex flex-wrap gap-x-10 gap-y-2">

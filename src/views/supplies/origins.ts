@@ -3,7 +3,7 @@ import { say, type Units } from '../../core/base/units.js';
 import type { Supply } from '../../core/report/schema.js';
 import type { Origin, OriginInput } from '../../ui/parts/Num.js';
 
-export { PROPERTY } from '../../core/base/uses.js';
+export { PROPERTY } from '../../core/report/uses.js';
 
 const INPUTS: readonly (readonly [RegExp, readonly OriginInput[]])[] = [
   [

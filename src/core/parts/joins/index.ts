@@ -1,5 +1,5 @@
 /** What is tied to what, and what of the fence hangs on its energiser through it. */
-import { USES } from '../../base/uses.js';
+import { USES } from '../../report/uses.js';
 import { memoFew } from '../../base/memo.js';
 import type { Continuity } from '../../joins/continuity.js';
 import { circuitOf } from '../../power/circuit.js';

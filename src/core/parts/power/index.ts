@@ -1,5 +1,5 @@
 /** Energisers on their networks: which lines hang together, volts by season, earth, what is dead. */
-import { USES } from '../../base/uses.js';
+import { USES } from '../../report/uses.js';
 import { intern, memoFew } from '../../base/memo.js';
 import { figure, usual, type Catalogue, type SeasonId } from '../../plan/catalogue.js';
 import type { Energiser } from '../../plan/schema.js';

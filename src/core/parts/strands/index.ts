@@ -1,5 +1,5 @@
 /** The strands of a line: what is asked of them, how the rules stand, what is proposed instead. */
-import { USES } from '../../base/uses.js';
+import { USES } from '../../report/uses.js';
 import { figure, recordOf, usual, type Catalogue } from '../../plan/catalogue.js';
 import { JOIN_TOLERANCE } from '../../plan/geometry.js';
 import type { Line, Strand } from '../../plan/schema.js';

@@ -1,5 +1,5 @@
 /** What is bought beside the fence itself: tools, safety gear, hire, and items of the property's own. */
-import { PROPERTY } from '../../base/uses.js';
+import { PROPERTY } from '../../report/uses.js';
 import { ownItem } from '../../plan/book.js';
 import { kitOf, type Standing } from '../../supplies/kit.js';
 import type { EndsPiece } from '../ends/index.js';
@@ -7,9 +7,6 @@ import type { Items, Part, WholeGiven } from '../part.js';
 import type { PostsPiece } from '../posts/index.js';
 import type { Door } from '../part.js';
 import { keys } from './keys.js';
-
-
-
 
 export const supplies = {
   id: 'supplies' as const,
