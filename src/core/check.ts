@@ -28,6 +28,7 @@ export function checkPlan(
     plan,
     // Wires and items of its own are such; what it broke, and what things cost, changes figures alone.
     cat: withBook(withWires(cat, plan.ownWires ?? {}), {}, plan.ownItems ?? {}),
+    shipped: cat,
     say: (place, reason) => out.push({ place, reason }),
     named: (table, key, place, what) => {
       if (!Object.hasOwn(table, key)) door.say(place, `no ${what} is called "${key}"`);

@@ -2,6 +2,7 @@
 import * as Comlink from 'comlink';
 import type { Hurry } from '../core/parts/part.js';
 import { follow } from '../core/report/change.js';
+import { catalogue } from '../core/plan/catalogue.js';
 import type { PatchStep } from '../core/plan/schema.js';
 import type { Finding } from '../core/report/schema.js';
 import type { Together } from '../core/findings/together.js';
@@ -43,7 +44,7 @@ function start(): Running {
 export async function openWorker(): Promise<void> {
   running ??= start();
   const { api, died } = running;
-  await Promise.race([api.open(committed(), get().ground), died]).catch(() => undefined);
+  await Promise.race([api.open(committed(), get().ground, catalogue), died]).catch(() => undefined);
 }
 
 /** Lets the worker follow a change that has been made. */

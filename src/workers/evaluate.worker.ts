@@ -6,7 +6,7 @@ import { PARTS } from '../core/parts/index.js';
 import type { Hurry } from '../core/parts/part.js';
 import { createPipeline } from '../core/pipeline.js';
 import { takeTogether, type Together } from '../core/findings/together.js';
-import { catalogue } from '../core/plan/catalogue.js';
+import type { Catalogue } from '../core/plan/catalogue.js';
 import type { PatchStep, Plan } from '../core/plan/schema.js';
 import { changeOf, type ReportChange } from '../core/report/change.js';
 import type { Report } from '../core/report/schema.js';
@@ -18,6 +18,8 @@ const evaluate = createEvaluator(PARTS, pipeline);
 const choices = createChoices();
 let plan: Plan | null = null;
 let ground: Ground | null = null;
+/** The shipped one: given by the page, which has it, so that it is fetched once. */
+let catalogue: Catalogue;
 /** The last report that the other side was given. */
 let sent: Report | null = null;
 
@@ -29,8 +31,9 @@ export interface Evaluated {
 }
 
 const api = {
-  /** Starts over with a whole plan and its ground. */
-  open(newPlan: Plan, newGround: Ground): void {
+  /** Starts over with a whole plan and its ground. @param shipped the catalogue; the first that is given stays */
+  open(newPlan: Plan, newGround: Ground, shipped: Catalogue): void {
+    catalogue ??= shipped;
     plan = newPlan;
     ground = newGround;
     sent = null;

@@ -60,8 +60,10 @@ test('switches that halve the search go in together, are drawn, bought, and undo
   await expect(openings.getByText('is in', { exact: true }).first()).toBeVisible();
   const item = await supply(page, 'switch.cutout');
   await expect(item).toContainText(String(n));
-  await item.getByText(`at ${n} places`).click();
-  await expect(item).toContainText('Burn side');
+  await item.getByRole('button', { name: 'Cut-out switch', exact: true }).click();
+  const detail = page.locator('[data-detail="switch.cutout"]');
+  await detail.getByText(`at ${n} places`).click();
+  await expect(detail).toContainText('Burn side');
   await page.keyboard.press('Control+z');
   await expect(item).toHaveCount(0);
 });
@@ -97,7 +99,8 @@ test('a span that is taken down is counted; taps do not hold it', async ({ page 
   await table.getByLabel('Joiners').selectOption('wedge');
   await expect(found).toHaveCount(0);
   const item = await supply(page, 'joiner.wedge');
-  await expect(item).toContainText('at 1 place');
+  await item.getByRole('button', { name: 'Wedge joiner, with its key', exact: true }).click();
+  await expect(page.locator('[data-detail="joiner.wedge"]')).toContainText('at 1 place');
 });
 
 test('a gate says what lies under it', async ({ page }) => {

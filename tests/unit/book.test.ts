@@ -205,6 +205,14 @@ describe('shed and orders', () => {
     expect(cameOf(orders[0]!, wrong.deliveries)).toEqual({ received: 0, short: 0, wrong: 5, toCome: 5 }); // prettier-ignore
   });
 
+  it('what was built in uncounted is not owed by what comes later; a part of a coil is bought whole', () => {
+    const at = (day: number, m: StockMove): StockMove => ({ ...m, time: `2026-05-0${day}T10:00:00Z` }); // prettier-ignore
+    const later = books({ stock: [at(3, move('tensioner', 4)), at(1, move('tensioner', -2, 'built'))] }); // prettier-ignore
+    expect(basket(later)).toMatchObject({ built: 2, shed: 4, buy: 0 });
+    const wire = basketOf(supplies, books({ stock: [move('wire.ht25', -0.3, 'built')] }), catalogue).find((b) => b.supply.id === 'wire.ht25')!; // prettier-ignore
+    expect(wire.buy).toBe(1);
+  });
+
   it('never are shed, order and purchase together less than what is wanted (by lot)', () => {
     let state = 5;
     const random = (n: number) => (state = (state * 1_103_515_245 + 12_345) % 2_147_483_648) % n;

@@ -68,7 +68,9 @@ export interface Counted {
 /** At the door: what a schema cannot say. */
 export interface Door {
   readonly plan: Plan;
+  /** With wires and items of the property's own. */
   readonly cat: Catalogue;
+  readonly shipped: Catalogue;
   /** @param place JSON Pointer */
   say(place: string, reason: string): void;
   /** Says so when a table has no such key. */

@@ -14,6 +14,8 @@ export interface StockMove {
   /** Of a coil that was begun. */
   readonly length_m: number | null;
   readonly why: (typeof STOCK_MOVES)[number];
+  /** When, ISO 8601; what has no time stands as it is listed. */
+  readonly time?: string;
 }
 export interface OrderLine {
   readonly order: string;
@@ -30,6 +32,7 @@ export interface Delivered {
   readonly item: string;
   readonly quantity: number;
   readonly state: (typeof DELIVERED)[number];
+  readonly time?: string;
 }
 
 /** What has happened to the supplies, as the records say. */
@@ -68,12 +71,22 @@ export function cameOf(
   return { received, short, wrong, toCome: Math.max(0, quantity - received - short) };
 }
 
-/** Whole pieces and coils of an item in the shed; coils that were begun are not among them. */
-export const inShed = (item: string, { stock, deliveries }: Ledger): number =>
-  Math.max(
-    0,
-    add(stock.filter((m) => m.item === item && m.length_m === null), (m) => m.quantity) + add(deliveries.filter((d) => d.item === item && d.state === 'received'), (d) => d.quantity), // prettier-ignore
-  );
+/**
+ * Whole pieces and coils of an item in the shed; coils that were begun are not among them. Move by move, never under 0:
+ * what was built in and never counted came from elsewhere, and is not owed by what comes later.
+ */
+export function inShed(item: string, { stock, deliveries }: Ledger): number {
+  const at = (time: string | undefined) => (time ? Date.parse(time) : 0);
+  return [
+    ...stock.filter((m) => m.item === item && m.length_m === null),
+    ...deliveries.filter((d) => d.item === item && d.state === 'received'),
+  ]
+    .sort((a, b) => at(a.time) - at(b.time))
+    .reduce((there, { quantity }) => Math.max(0, there + quantity), 0);
+}
+
+/** What is sold whole: all but lengths and loads. */
+const soldWhole = (unit: string): boolean => unit !== 'm' && unit !== 't';
 
 /** Coils of a wire that were begun and lie in the shed, m. */
 export const begun = (ledger: Ledger): { wire: string; length_m: number }[] =>
@@ -103,8 +116,8 @@ export function basketOf(supplies: readonly Supply[], ledger: Ledger, cat: Catal
     const left = Math.max(0, need - Math.max(0, built));
     const missing = Math.max(0, left - shed);
     const short = Math.max(0, missing - onOrder);
-    const pack = cat.prices[supply.id]?.pack;
-    const buy = pack ? Math.ceil(short / pack - 1e-9) * pack : short;
+    const pack = cat.prices[supply.id]?.pack ?? (soldWhole(supply.unit) ? 1 : 0);
+    const buy = pack > 0 ? Math.max(0, Math.ceil(short / pack - 1e-6)) * pack : short;
     return { supply, built: Math.max(0, built), shed, onOrder, buy, cost: buy * supply.price, missing }; // prettier-ignore
   });
 }

@@ -199,6 +199,9 @@ function endToEnd(job: Job): Laid {
   return layIn(job, order, Infinity) ?? layIn({ ...job, places: undefined }, order, Infinity)!;
 }
 
+/** Runs that one room is filled from, at most: with so many nearly every sum is reached. */
+const LOOKED_AT = 400;
+
 /**
  * Of these runs those that fill a room best without running over: sums that can be reached as bits, one run after
  * another, and back along them.
@@ -211,9 +214,15 @@ export function fill(job: Job, from: readonly number[], room: number): number[] 
   const last = room & 31;
   const mask = last === 31 ? 0xffffffff : (1 << (last + 1)) - 1;
   const used: number[] = [];
+  /** Of each length no more are looked at than have room. */
+  const alike = new Map<number, number>();
   for (const run of from) {
     const length = job.runs[run]!;
     if (length > room) continue;
+    const n = (alike.get(length) ?? 0) + 1;
+    if (n * length > room) continue;
+    if (used.length === LOOKED_AT) break;
+    alike.set(length, n);
     const before = reach.at(-1)!;
     const after = before.slice();
     const [skip, bits] = [length >> 5, length & 31];

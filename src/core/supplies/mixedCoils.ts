@@ -41,6 +41,8 @@ export interface MixedCutting {
 }
 
 const PARTS = 10;
+/** More runs are laid in fewer ways: each takes longer, and there is more choice in each. */
+const triesFor = (runs: number): number => (runs <= 120 ? 200 : runs <= 600 ? 16 : 3);
 /** Beyond so many times the tries of one way to buy, what is found is taken. */
 const PATIENCE = 5;
 const up = (m: number): number => Math.ceil(m * PARTS - 1e-6);
@@ -56,7 +58,7 @@ interface Way {
  * A cutting that costs little, with what none can cost less than.
  * @throws RangeError for lengths or prices that cannot be
  */
-export function cutMixed(i: MixedInputs, tries = i.runs_m.length > 120 ? 16 : 200): MixedCutting {
+export function cutMixed(i: MixedInputs, tries = triesFor(i.runs_m.length)): MixedCutting {
   if (i.reels.length === 0 || !i.reels.every((r) => r.length_m > 0 && r.price >= 0)) throw new RangeError('reels: lengths above 0, prices 0 and more'); // prettier-ignore
   if (![...i.runs_m, ...i.shorts_m, ...i.parts_m].every((m) => m > 0 && Number.isFinite(m))) throw new RangeError('lengths: above 0'); // prettier-ignore
   if (!(i.join_price >= 0 && i.min_piece_m >= 0)) throw new RangeError('join: price and shortest piece of 0 and more'); // prettier-ignore
@@ -104,9 +106,11 @@ export function cutMixed(i: MixedInputs, tries = i.runs_m.length > 120 ? 16 : 20
     if (bins) take(withShorts(bins, shorts, 0, cost));
   }
   const random = chance(23);
+  // So many runs are laid near enough to the bound, rather than for long.
+  const near = runs.length > 240 ? 1.005 * lower_bound : lower_bound;
   let spent = 0;
   for (const { counts, price } of covers) {
-    if (best && spent > PATIENCE * tries) break;
+    if (best && (spent > PATIENCE * tries || (best as Way).cost <= near)) break;
     if (best && price + forced * job.joinPrice >= (best as Way).cost - 1e-9) break;
     const bins: Bin[] = [
       ...parts.map((size) => ({ reel: null, size })),
@@ -116,7 +120,7 @@ export function cutMixed(i: MixedInputs, tries = i.runs_m.length > 120 ? 16 : 20
       spent++;
       const laid = lay(job, bins, t, random);
       if (laid) take(withShorts(laid.bins, shorts, laid.joins, cost));
-      if (best && (best as Way).cost <= Math.max(lower_bound, price + forced * job.joinPrice) + 1e-9) break; // prettier-ignore
+      if (best && (best as Way).cost <= Math.max(near, price + forced * job.joinPrice) + 1e-9) break; // prettier-ignore
     }
   }
   const found = best as Way | null;
@@ -188,14 +192,24 @@ function withShorts(
   const left = bins.map((b) => b.size - b.cuts.reduce((sum, c) => sum + c.length, 0));
   const taken: number[][] = bins.map(() => []);
   const order = [...shorts.keys()].sort((a, b) => shorts[b]! - shorts[a]!);
+  // Coils by what is left of them, the least first.
+  const by = [...left.keys()].sort((a, b) => left[a]! - left[b]!);
+  const place = (room: number) => {
+    let [low, high] = [0, by.length];
+    while (low < high) {
+      const mid = (low + high) >> 1;
+      if (left[by[mid]!]! < room) low = mid + 1;
+      else high = mid;
+    }
+    return low;
+  };
   for (const short of order) {
-    let tightest = -1;
-    left.forEach((room, k) => {
-      if (room >= shorts[short]! && (tightest < 0 || room < left[tightest]!)) tightest = k;
-    });
-    if (tightest < 0) return null;
-    left[tightest]! -= shorts[short]!;
-    taken[tightest]!.push(short);
+    const at = place(shorts[short]!);
+    const [coil] = by.splice(at, 1);
+    if (coil === undefined) return null;
+    left[coil]! -= shorts[short]!;
+    taken[coil]!.push(short);
+    by.splice(place(left[coil]!), 0, coil);
   }
   // What nothing comes off is not bought.
   const kept = bins.map((b, k) => ({ ...b, shorts: taken[k]!, left: left[k]! })).filter((b) => b.cuts.length > 0 || b.shorts.length > 0); // prettier-ignore

@@ -102,9 +102,11 @@ function ToOrder({ basket, orders, counted }: ToOrderProps) {
         <p role="status">Cutting the coils, asking what was ordered …</p>
       ) : rows.length === 0 ? (
         <p>
-          {open.length === 0
-            ? 'Everything that the plan wants is ordered, in the shed or built in.'
-            : 'Nothing of this is still to be ordered.'}
+          {basket.length === 0
+            ? 'The plan wants nothing yet: draw a line first.'
+            : open.length === 0
+              ? 'Everything that the plan wants is ordered, in the shed or built in.'
+              : 'Nothing of this is still to be ordered.'}
         </p>
       ) : (
         <>

@@ -3,7 +3,7 @@ import { baysOf } from '../../posts/layout.js';
 import { isPanel } from '../../wire/bottom.js';
 import { strainOf } from '../../wire/strain.js';
 import { jointsOfLine } from '../../wire/wires.js';
-import { catalogue, recordOf } from '../../plan/catalogue.js';
+import { recordOf } from '../../plan/catalogue.js';
 import { lineStage, type Counted, type Door, type Items, type Shown } from '../part.js';
 import type { PostsPiece } from '../posts/index.js';
 import { rising } from '../door.js';
@@ -40,7 +40,8 @@ export const wire = {
       }
     }
     for (const id of Object.keys(plan.ownWires ?? {}))
-      if (catalogue.wires[id]) say(`/ownWires/${id}`, 'the catalogue has a wire of this name');
+      if (Object.hasOwn(door.shipped.wires, id))
+        say(`/ownWires/${id}`, 'the catalogue has a wire of this name');
     (plan.breakTests ?? []).forEach((t, k) => {
       named(cat.wires, t.wire, `/breakTests/${k}/wire`, 'wire');
       if (t.joint !== null) named(cat.joints, t.joint, `/breakTests/${k}/joint`, 'joint');
