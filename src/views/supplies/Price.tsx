@@ -5,7 +5,7 @@ import type { Plan } from '../../core/plan/schema.js';
 import { putQuote } from '../../core/supplies/bookEdits.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit } from '../../session/session.js';
-import { PriceField } from '../../ui/parts/controls.js';
+import { PriceField } from '../../ui/parts/bookFields.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import { today } from './supplied.js';
 

@@ -9,7 +9,8 @@ import { MOST_BYTES, pricesCsv, readPrices, type PricesRead } from '../../format
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
-import { Check, Part, QuantityField, WordsField } from '../../ui/parts/controls.js';
+import { WordsField } from '../../ui/parts/bookFields.js';
+import { Check, Part, QuantityField } from '../../ui/parts/controls.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 import { FieldFault } from '../../ui/parts/FieldFault.js';
 import { useMoney } from '../../ui/parts/money.js';
