@@ -244,6 +244,11 @@ describe('shed and orders', () => {
     // A part of a coil: 60 m of five strands with what belongs to them.
     expect(wire.need * 1500).toBeGreaterThan(5 * 60);
     expect(wire.need * 1500).toBeLessThan(5 * 60 * 1.5);
+    // A reel of another length is wire too, and what is left of one.
+    const has = books({ stock: [move('reel.ht25.500', 1), move('wire.ht25', 1, 'counted', 250)] });
+    const there = wantedFor(two, has, { line: 'b', delivery: 'wire' }, catalogue).find((w) => w.supply.id === 'wire.ht25')!; // prettier-ignore
+    expect(there.shed).toBeCloseTo(750 / 1500, 9);
+    expect(there.missing).toBe(0);
   });
 
   it('every item of the price book has a group and a delivery', () => {

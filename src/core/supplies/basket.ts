@@ -138,6 +138,15 @@ function asSold({ id, unit }: Supply, used: number, cat: Catalogue): number {
   return (used * spare) / coilLength(id, cat);
 }
 
+/** Wire in the shed in coils of an item: whole ones of any length, and those that were begun. */
+function coilsInShed(item: string, ledger: Ledger, cat: Catalogue): number {
+  const wire = item.slice('wire.'.length);
+  const reels = [item, ...Object.keys(cat.prices).filter((id) => cat.prices[id]!.of === wire)];
+  const whole_m = add(reels, (id) => inShed(id, ledger) * coilLength(id, cat));
+  const begun_m = add(begun(ledger).filter((b) => b.wire === wire), (b) => b.length_m); // prettier-ignore
+  return (whole_m + begun_m) / coilLength(item, cat);
+}
+
 /**
  * What the work on a line wants next, and what is missing for it.
  * @param line null: on all that is planned
@@ -156,7 +165,7 @@ export function wantedFor(
     const exact = asSold(supply, used, cat);
     const need = whole ? Math.ceil(exact - 1e-9) : exact;
     if (need <= 0) return [];
-    const shed = inShed(supply.id, ledger);
+    const shed = supply.unit === 'coil' ? coilsInShed(supply.id, ledger, cat) : inShed(supply.id, ledger); // prettier-ignore
     return [{ supply, need, shed, missing: Math.max(0, need - shed) }];
   });
 }
