@@ -111,7 +111,9 @@ export function supplyList(
     };
     if (unit === 'coil' && count) {
       row.note = `${say(used * spare, 'length', units)} with tails and spare; coils of ${say(coilLength(item, cat), 'length', units)}`;
-    } else if (unit === 'box') row.note = `${say(Math.ceil(used), 'count', units)} pieces`;
+    } else if (item === 'concrete' && used > 0)
+      row.note = `${say(used * figure(cat, 'ends.bag'), 'litre', units)} of mix`;
+    else if (unit === 'box') row.note = `${say(Math.ceil(used), 'count', units)} pieces`;
     if (Object.keys(count?.places ?? {}).length > 0) row.places = count!.places;
     if (Object.keys(count?.uses ?? {}).length > 0) row.uses = count!.uses;
     out.push(row);

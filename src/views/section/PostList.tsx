@@ -84,6 +84,7 @@ export const PostList = memo(function PostList({ line, report, cursor }: AtPost)
               name: `lift, ${unitOf('force', units)}`,
               from: UPLIFT,
               n: true,
+              by: (post) => post.uplift_N,
               cell: (post) => (
                 <>
                   <Num value={Math.max(0, post.uplift_N)} q="force" bare />
@@ -100,6 +101,7 @@ export const PostList = memo(function PostList({ line, report, cursor }: AtPost)
               name: 'holds',
               from: HOLDS,
               n: true,
+              by: (post) => post.holds_N,
               cell: (post) => <Num value={post.holds_N} q="force" bare />,
             },
           ]}

@@ -56,9 +56,14 @@ export function PastChecks({ of, near_m }: { of: Strained; near_m: number }) {
         rows={[...own].reverse()}
         keyOf={(r) => r.id}
         columns={[
-          { name: 'day', head: true, cell: (r) => day(r.time) },
-          { name: 'strand', n: true, cell: (r) => r.strand },
-          { name: 'at', n: true, cell: (r) => <Num value={r.at_m} q="length" /> },
+          { name: 'day', head: true, by: (r) => r.time, cell: (r) => day(r.time) },
+          { name: 'strand', n: true, by: (r) => r.strand, cell: (r) => r.strand },
+          {
+            name: 'at',
+            n: true,
+            by: (r) => r.at_m ?? 0,
+            cell: (r) => <Num value={r.at_m} q="length" />,
+          },
           { name: 'read', cell: (r) => r.detail },
           { name: 'warmth', n: true, cell: (r) => <Num value={r.celsius} q="temperature" /> },
           { name: 'tension', n: true, cell: (r) => <Num value={r.tension_N} q="force" /> },
@@ -66,6 +71,7 @@ export function PastChecks({ of, near_m }: { of: Strained; near_m: number }) {
             name: `at ${at15}`,
             n: true,
             className: 'font-semibold',
+            by: (r) => r.at15_N,
             cell: (r) => <Num value={r.at15_N} q="force" />,
           },
           { name: 'plan then', n: true, cell: (r) => <Num value={r.expected15_N} q="force" /> },

@@ -1,6 +1,7 @@
 /** What the tabs of Supplies look at: the list as the coils are cut, and what has happened to it. */
-import { useMemo } from 'react';
+import { useEffect, useMemo } from 'react';
 import { create } from 'zustand';
+import type { Plan } from '../../core/plan/schema.js';
 import type { Supply } from '../../core/report/schema.js';
 import { basketOf, begun, type BasketRow, type Delivered, type Ledger, type OrderLine, type StockMove } from '../../core/supplies/basket.js'; // prettier-ignore
 import { withCuts } from '../../core/supplies/cutSupplies.js';
@@ -40,11 +41,20 @@ export function useLedger() {
   };
 }
 
+/** What was cut last, and from what: the tabs share it. */
+let lastCut: { readonly plan: Plan; readonly key: string; readonly cuts: WireCut[] } | null = null;
+
 /** The coils as they are cut, with the part coils of the shed; null until they are. */
 export function useCuts(ledger: Ledger): { cuts: WireCut[] | null; waiting: boolean } {
+  const plan = useSession((s) => s.plan);
   const parts = begun(ledger);
-  const answer = usePower(JSON.stringify(['cut', parts]), (api) => api.cut(parts));
-  return { cuts: answer.value, waiting: answer.waiting };
+  const key = JSON.stringify(['cut', parts]);
+  const known = lastCut?.plan === plan && lastCut.key === key ? lastCut.cuts : null;
+  const { value, waiting } = usePower(known ? null : key, (api) => api.cut(parts));
+  useEffect(() => {
+    if (value && !waiting) lastCut = { plan, key, cuts: value };
+  }, [value, waiting, plan, key]);
+  return known ? { cuts: known, waiting: false } : { cuts: value, waiting };
 }
 
 /** The list of supplies as the coils are cut; as it was first counted until they are. */
