@@ -23,7 +23,9 @@ export function CoilsTab() {
   return (
     <>
       {cuts === null ? (
-        <p role="status">Cutting the coils …</p>
+        <p role="status">
+          {waiting ? 'Cutting the coils …' : 'The coils could not be cut: reload the page.'}
+        </p>
       ) : cuts.length === 0 ? (
         <p className="label">No strands of plain wire yet: there are no coils to cut.</p>
       ) : (

@@ -20,12 +20,12 @@ import { happened, useBasket, useCuts, useLedger, useSupplies, type Ordered } fr
 
 export function OrdersTab() {
   const ledger = useLedger();
-  const { cuts } = useCuts(ledger);
+  const { cuts, waiting } = useCuts(ledger);
   const supplies = useSupplies(cuts);
   const basket = useBasket(supplies, ledger);
   return (
     <>
-      <ToOrder basket={basket} orders={ledger.orders} counted={cuts !== null && ledger.known} />
+      <ToOrder basket={basket} orders={ledger.orders} counted={!waiting && ledger.known} />
       <Placed ledger={ledger} />
       <NextWork supplies={supplies} ledger={ledger} />
     </>

@@ -42,19 +42,22 @@ export function useLedger() {
 }
 
 /** What was cut last, and from what: the tabs share it. */
-let lastCut: { readonly plan: Plan; readonly key: string; readonly cuts: WireCut[] } | null = null;
+let lastCut: { readonly id: string; readonly plan: Plan; readonly key: string; readonly cuts: WireCut[] } | null = null; // prettier-ignore
 
 /** The coils as they are cut, with the part coils of the shed; null until they are. */
 export function useCuts(ledger: Ledger): { cuts: WireCut[] | null; waiting: boolean } {
   const plan = useSession((s) => s.plan);
+  const id = useSession((s) => s.id);
   const parts = begun(ledger);
   const key = JSON.stringify(['cut', parts]);
   const known = lastCut?.plan === plan && lastCut.key === key ? lastCut.cuts : null;
   const { value, waiting } = usePower(known ? null : key, (api) => api.cut(parts));
   useEffect(() => {
-    if (value && !waiting) lastCut = { plan, key, cuts: value };
-  }, [value, waiting, plan, key]);
-  return known ? { cuts: known, waiting: false } : { cuts: value, waiting };
+    if (value && !waiting) lastCut = { id, plan, key, cuts: value };
+  }, [value, waiting, id, plan, key]);
+  // While it is cut anew, what was cut of this property before.
+  const before = lastCut?.id === id ? lastCut.cuts : null;
+  return known ? { cuts: known, waiting: false } : { cuts: value ?? before, waiting };
 }
 
 /** The list of supplies as the coils are cut; as it was first counted until they are. */
