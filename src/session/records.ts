@@ -34,8 +34,15 @@ let box: Outbox | null = null;
 /** Sends what an earlier tab left, and whatever comes from now on. */
 export async function sendLeft(outbox: Outbox): Promise<void> {
   box = outbox;
+  set({ pending: [], sent: [], refused: [], full: false });
   const left = await outbox.left<RecordOut>('records');
-  set({ pending: left.map((w) => w.body), sent: [], refused: [], full: false });
+  // What was recorded meanwhile comes behind what an earlier tab left.
+  set(({ pending }) => {
+    const now = new Set(pending.map((p) => p.record.id));
+    return {
+      pending: [...left.map((w) => w.body).filter((b) => !now.has(b.record.id)), ...pending],
+    };
+  });
   void flush();
 }
 

@@ -16,6 +16,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { migrations, openDatabase, plainly, StoreError } from '../../src/server/database.js';
 import { recordStore } from '../../src/server/records/store.js';
 import { planStore } from '../../src/server/store.js';
+import { record, sendLeft, useRecords } from '../../src/session/records.js';
 import { openOutbox } from '../../src/session/outbox.js';
 import { line, plan } from './scene.js';
 
@@ -241,6 +242,22 @@ describe('what waits in the browser', () => {
     await box.forget('changes', 'b');
     expect((await box.left('changes')).map((w) => w.id)).toEqual(['a']);
     expect(await box.left('records')).toHaveLength(1);
+  });
+
+  it('what is recorded before the database has answered waits behind what an earlier tab left', async () => {
+    vi.stubGlobal('fetch', () => new Promise(() => undefined));
+    let answer: (left: unknown[]) => void = () => undefined;
+    const slow = {
+      keep: () => Promise.resolve(true),
+      forget: () => Promise.resolve(),
+      left: () => new Promise((done) => (answer = done as typeof answer)),
+    } as unknown as ReturnType<typeof openOutbox>;
+    const opened = sendLeft(slow);
+    void record({ kind: 'stock', record: { id: 'new-00001' } });
+    answer([{ id: 'old-00001', body: { kind: 'stock', record: { id: 'old-00001' } } }]);
+    await opened;
+    expect(useRecords.getState().pending.map((p) => p.record.id)).toEqual(['old-00001', 'new-00001']); // prettier-ignore
+    vi.unstubAllGlobals();
   });
 
   it('a browser without room, or without a database, says so each time and breaks nothing', async () => {
