@@ -54,6 +54,22 @@ export async function record(out: RecordOut): Promise<void> {
   void flush();
 }
 
+/** Keeps a record of something that happened now. @param fields of its kind; what it says of `who` and `note` stands */
+export function happened(kind: string, fields: object): void {
+  const time = new Date().toISOString();
+  const made = { id: crypto.randomUUID(), time, who: '', note: '', ...fields };
+  void record({ kind, record: made });
+}
+
+/** What a record has beside the fields of its kind, `who` aside. */
+const OWN = ['id', 'time', 'note', 'seq', 'saved_at', 'waiting', 'corrects', 'void'];
+
+/** Takes a record back by a further one. */
+export function takeBack(kind: string, of: { readonly id: string }): void {
+  const fields = Object.fromEntries(Object.entries(of).filter(([key]) => !OWN.includes(key)));
+  happened(kind, { ...fields, note: 'taken back', corrects: of.id, void: true });
+}
+
 let flushing = false;
 async function flush(): Promise<void> {
   if (flushing) return;

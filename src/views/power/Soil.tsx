@@ -6,7 +6,7 @@ import type { Energiser } from '../../core/plan/schema.js';
 import { soilOfReading } from '../../core/power/earthing.js';
 import { loadLineOf, plateOfUnit } from '../../core/power/unit.js';
 import type { EnergiserReport } from '../../core/report/schema.js';
-import { record } from '../../session/records.js';
+import { happened } from '../../session/records.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
@@ -61,10 +61,7 @@ export function Reading({ unit, report }: { unit: Energiser; report: EnergiserRe
             disabled={kept}
             onClick={() => {
               setKept(true);
-              void record({
-                kind: 'readings',
-                record: { id: crypto.randomUUID(), time: new Date().toISOString(), who: '', note: `earth test of ${unit.name}`, line: null, at_m: null, spot: `${unit.name}, last rod`, kind: 'earth_volts', value: read } as { id: string }, // prettier-ignore
-              });
+              happened('readings', { note: `earth test of ${unit.name}`, line: null, at_m: null, spot: `${unit.name}, last rod`, kind: 'earth_volts', value: read }); // prettier-ignore
             }}
           >
             {kept ? 'kept' : 'Keep the reading'}

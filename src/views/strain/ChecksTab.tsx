@@ -4,7 +4,7 @@ import { figure } from '../../core/plan/catalogue.js';
 import { TOOLS, type Tool } from '../../core/wire/checks.js';
 import { reduced } from '../../core/wire/strung.js';
 import { keepHere, keptHere } from '../../session/here.js';
-import { record } from '../../session/records.js';
+import { happened } from '../../session/records.js';
 import { tell } from '../../session/session.js';
 import { AlongField } from '../../ui/parts/AlongField.js';
 import { QuantityField, Select } from '../../ui/parts/controls.js';
@@ -87,26 +87,20 @@ export function ChecksTab({ of }: { of: Strained }) {
         celsius={celsius}
         onKeep={(read, detail) => {
           const at15_N = reduced(strung, read.tension_N, celsius);
-          void record({
-            kind: 'tension',
-            record: {
-              id: crypto.randomUUID(),
-              time: new Date().toISOString(),
-              who,
-              note: '',
-              line: line.id,
-              at_m: place,
-              spot: null,
-              strand,
-              wire,
-              tool,
-              detail: detail.slice(0, 200),
-              celsius,
-              tension_N: read.tension_N,
-              error_N: read.error_N,
-              at15_N,
-              expected15_N: expectedAt(of, place),
-            } as { id: string },
+          happened('tension', {
+            who,
+            line: line.id,
+            at_m: place,
+            spot: null,
+            strand,
+            wire,
+            tool,
+            detail: detail.slice(0, 200),
+            celsius,
+            tension_N: read.tension_N,
+            error_N: read.error_N,
+            at15_N,
+            expected15_N: expectedAt(of, place),
           });
           setRound(round + 1);
           tell(`Kept: strand ${strand}`);

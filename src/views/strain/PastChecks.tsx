@@ -5,7 +5,7 @@ import { driftOf, type Checked, type StrandDrift } from '../../core/wire/drift.j
 import { REFERENCE_C } from '../../core/wire/strung.js';
 import { recordOf } from '../../core/plan/catalogue.js';
 import { useStanding, type KeptRecord } from '../../session/kept.js';
-import { record } from '../../session/records.js';
+import { takeBack } from '../../session/records.js';
 import { Button } from '../../ui/parts/Button.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 import { LineChart } from '../../ui/parts/LineChart.js';
@@ -117,13 +117,7 @@ export function verdictWords(d: StrandDrift, units: Units): string {
 function TakeBack({ check }: { check: TensionCheck }) {
   return (
     <Button
-      onClick={() => {
-        const { id, line, at_m, strand, wire, tool, detail, celsius, tension_N, error_N, at15_N, expected15_N } = check; // prettier-ignore
-        void record({
-          kind: 'tension',
-          record: { id: crypto.randomUUID(), time: new Date().toISOString(), who: check.who, note: 'taken back', line, at_m, spot: null, strand, wire, tool, detail, celsius, tension_N, error_N, at15_N, expected15_N, corrects: id, void: true } as { id: string }, // prettier-ignore
-        });
-      }}
+      onClick={() => takeBack('tension', check)}
       aria-label={`Take back the check of ${day(check.time)}, strand ${check.strand}`}
     >
       take back

@@ -7,6 +7,7 @@ import { coilLength } from '../../core/supplies/takeoff.js';
 import { reelsOf, type WireCut } from '../../core/supplies/wireCuts.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { changeRow } from '../../core/supplies/bookEdits.js';
+import { happened, takeBack } from '../../session/records.js';
 import { commit, useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
 import { Caution, Check, Part, QuantityField, Select } from '../../ui/parts/controls.js';
@@ -14,7 +15,7 @@ import { useMoney } from '../../ui/parts/money.js';
 import { Num, useUnits, WhereFrom } from '../../ui/parts/Num.js';
 import { CoilBars } from './CoilBars.js';
 import { BOUND } from './origins.js';
-import { happened, takeBack, useCuts, useLedger } from './supplied.js';
+import { useCuts, useLedger } from './supplied.js';
 
 export function CoilsTab() {
   const id = useSession((s) => s.id);

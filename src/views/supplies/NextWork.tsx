@@ -4,12 +4,13 @@ import type { Supply } from '../../core/report/schema.js';
 import { wantedFor, type Wanted } from '../../core/supplies/basket.js';
 import { DELIVERIES, DELIVERY_NAMES, type Delivery } from '../../core/supplies/groups.js';
 import { useCatalogue } from '../../session/catalogue.js';
+import { happened, takeBack } from '../../session/records.js';
 import { useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
 import { Check, Part, Select } from '../../ui/parts/controls.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 import { Amount } from './Amount.js';
-import { happened, takeBack, type useLedger } from './supplied.js';
+import { type useLedger } from './supplied.js';
 
 interface NextWorkProps {
   readonly supplies: readonly Supply[];
@@ -87,7 +88,7 @@ export function NextWork({ supplies, ledger }: NextWorkProps) {
               onClick={() => {
                 // Tools go back to the shed: they are not built in.
                 for (const w of all.filter((x) => !/^(tool|hire)\./.test(x.supply.id)))
-                  happened('stock', { item: w.supply.id, quantity: -w.need, length_m: null, why: 'built' }, named); // prettier-ignore
+                  happened('stock', { item: w.supply.id, quantity: -w.need, length_m: null, why: 'built', note: named }); // prettier-ignore
               }}
             >
               This work is done: take its parts out of the shed

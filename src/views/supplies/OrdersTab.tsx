@@ -8,6 +8,7 @@ import {
 } from '../../core/supplies/groups.js';
 import type { BasketRow } from '../../core/supplies/basket.js';
 import { useCatalogue } from '../../session/catalogue.js';
+import { happened } from '../../session/records.js';
 import { Button } from '../../ui/parts/Button.js';
 import { Part, Select } from '../../ui/parts/controls.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
@@ -16,7 +17,7 @@ import { useMoney } from '../../ui/parts/money.js';
 import { Amount } from './Amount.js';
 import { NextWork } from './NextWork.js';
 import { Placed } from './Placed.js';
-import { happened, useBasket, useCuts, useLedger, useSupplies, type Ordered } from './supplied.js';
+import { useBasket, useCuts, useLedger, useSupplies, type Ordered } from './supplied.js';
 
 export function OrdersTab() {
   const ledger = useLedger();

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { cameOf } from '../../core/supplies/basket.js';
 import { orderLinesCsv } from '../../formats/orderCsv.js';
 import { useCatalogue } from '../../session/catalogue.js';
+import { happened, takeBack } from '../../session/records.js';
 import { useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
 import { Part, QuantityField } from '../../ui/parts/controls.js';
@@ -11,7 +12,7 @@ import { DataTable } from '../../ui/parts/DataTable.js';
 import { useMoney } from '../../ui/parts/money.js';
 import { Amount } from './Amount.js';
 import { saveText } from './saveText.js';
-import { happened, takeBack, type Came, type Ordered, type useLedger } from './supplied.js';
+import { type Came, type Ordered, type useLedger } from './supplied.js';
 
 type Books = ReturnType<typeof useLedger>;
 

@@ -6,6 +6,7 @@ import type { Plan } from '../../core/plan/schema.js';
 import { useStanding, type KeptRecord } from '../../session/kept.js';
 import { usePower } from '../../session/power.js';
 import { planAt } from '../../session/server.js';
+import { happened, takeBack } from '../../session/records.js';
 import { useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
 import { Part, Select } from '../../ui/parts/controls.js';
@@ -13,7 +14,6 @@ import { FieldFault } from '../../ui/parts/FieldFault.js';
 import { useMoney } from '../../ui/parts/money.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import { ApartTables } from './ApartTables.js';
-import { happened, takeBack } from './supplied.js';
 
 interface Named extends KeptRecord {
   readonly name: string;

@@ -9,7 +9,7 @@ import type { WireCut } from '../../core/supplies/wireCuts.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { useStanding, type KeptRecord } from '../../session/kept.js';
 import { usePower } from '../../session/power.js';
-import { record } from '../../session/records.js';
+import { happened } from '../../session/records.js';
 import { useSession } from '../../session/session.js';
 
 export const TABS = [
@@ -73,22 +73,6 @@ export function useSupplies(cuts: readonly WireCut[] | null): readonly Supply[] 
 export function useBasket(supplies: readonly Supply[], ledger: Ledger): readonly BasketRow[] {
   const cat = useCatalogue();
   return basketOf(supplies, ledger, cat);
-}
-
-type Kind = 'stock' | 'orders' | 'deliveries' | 'states';
-
-/** Keeps a record of something that happened now. */
-export const happened = (kind: Kind, fields: object, note = ''): void =>
-  void record({
-    kind,
-    record: { id: crypto.randomUUID(), time: new Date().toISOString(), who: '', note, ...fields } as { id: string }, // prettier-ignore
-  });
-
-/** Takes a record back by a further one. */
-export function takeBack(kind: Kind, of: KeptRecord & { readonly waiting?: boolean }): void {
-  const fields = { ...of } as Record<string, unknown>;
-  for (const key of ['id', 'time', 'note', 'seq', 'saved_at', 'waiting', 'corrects', 'void']) delete fields[key]; // prettier-ignore
-  happened(kind, { ...fields, corrects: of.id, void: true }, 'taken back');
 }
 
 /** Puts the number in the shed right: what is more or less than the records say is a move. */
