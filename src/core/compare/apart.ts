@@ -1,4 +1,5 @@
 /** Two designs side by side: what differs in parts, hours, cost, volts and holding. */
+import { sum } from '../base/numbers.js';
 import type { Catalogue } from '../plan/catalogue.js';
 import type { Plan, Strand } from '../plan/schema.js';
 import type { Finding, Report } from '../report/schema.js';
@@ -91,10 +92,9 @@ export function apart(a: Designed, b: Designed): Apart {
 
 /** Cost of what is used, nothing rounded up to what is sold. */
 const usedOf = ({ report, cat }: Designed): number =>
-  report.supplies.reduce((sum, s) => {
-    if (s.out) return sum;
-    const n = Object.values(s.lines).reduce((a, b) => a + b, 0);
-    return sum + n * priceInUse(s.id, cat);
+  report.supplies.reduce((total, s) => {
+    if (s.out) return total;
+    return total + sum(Object.values(s.lines)) * priceInUse(s.id, cat);
   }, 0);
 
 /** Tax on all that is bought. */

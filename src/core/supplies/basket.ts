@@ -1,8 +1,9 @@
 /** What is still to be bought: the need, less what is built in, lies in the shed and is on order. */
-import { figure, type Catalogue } from '../plan/catalogue.js';
+import { sum } from '../base/numbers.js';
+import type { Catalogue } from '../plan/catalogue.js';
 import type { Supply } from '../report/schema.js';
 import { deliveryOf, type Delivery } from './groups.js';
-import { A_BOX, coilLength } from './takeoff.js';
+import { asSold, coilLength, reelsOf } from './takeoff.js';
 
 /** Why stock moves; `built` also fills the need. */
 export const STOCK_MOVES = ['counted', 'built', 'repair', 'lost', 'bought'] as const;
@@ -56,8 +57,7 @@ export interface BasketRow {
   readonly missing: number;
 }
 
-const add = <T>(list: readonly T[], of: (item: T) => number): number =>
-  list.reduce((sum, item) => sum + of(item), 0);
+const add = <T>(list: readonly T[], of: (item: T) => number): number => sum(list.map(of));
 
 /** What came of an order line: how much has been received, how much will never come, how much came wrong. */
 export function cameOf(
@@ -130,19 +130,10 @@ export interface Wanted {
   readonly missing: number;
 }
 
-/** How much of an item is used, as it is sold: parts of a coil, of a box. */
-function asSold({ id, unit }: Supply, used: number, cat: Catalogue): number {
-  if (unit === 'box') return used / A_BOX;
-  if (unit !== 'coil') return used;
-  const spare = 1 + figure(cat, 'supplies.spareWire');
-  return (used * spare) / coilLength(id, cat);
-}
-
 /** Wire in the shed in coils of an item: whole ones of any length, and those that were begun. */
 function coilsInShed(item: string, ledger: Ledger, cat: Catalogue): number {
   const wire = item.slice('wire.'.length);
-  const reels = [item, ...Object.keys(cat.prices).filter((id) => cat.prices[id]!.of === wire)];
-  const whole_m = add(reels, (id) => inShed(id, ledger) * coilLength(id, cat));
+  const whole_m = add(reelsOf(wire, cat), (id) => inShed(id, ledger) * coilLength(id, cat));
   const begun_m = add(begun(ledger).filter((b) => b.wire === wire), (b) => b.length_m); // prettier-ignore
   return (whole_m + begun_m) / coilLength(item, cat);
 }
@@ -160,9 +151,10 @@ export function wantedFor(
 ): Wanted[] {
   return supplies.flatMap((supply): Wanted[] => {
     if (supply.out || (delivery !== null && deliveryOf(supply.id) !== delivery)) return [];
-    const used = line === null ? add(Object.values(supply.lines), (n) => n) : (supply.lines[line] ?? 0); // prettier-ignore
-    const whole = supply.unit !== 'coil' && supply.unit !== 'box' && supply.unit !== 't' && supply.unit !== 'm'; // prettier-ignore
-    const exact = asSold(supply, used, cat);
+    const used = line === null ? sum(Object.values(supply.lines)) : (supply.lines[line] ?? 0);
+    const exact = asSold(supply.id, used, cat);
+    // Of a coil, a box a part is used.
+    const whole = soldWhole(supply.unit) && supply.unit !== 'coil' && supply.unit !== 'box';
     const need = whole ? Math.ceil(exact - 1e-9) : exact;
     if (need <= 0) return [];
     const shed = supply.unit === 'coil' ? coilsInShed(supply.id, ledger, cat) : inShed(supply.id, ledger); // prettier-ignore

@@ -35,7 +35,7 @@ export function withCuts(
     const quantity = s.changed === undefined || s.quantity === s.counted ? counted : s.quantity;
     return { ...s, counted, quantity, cost: s.out ? 0 : quantity * s.price };
   };
-  const row = (item: string, n: number): Supply => ({ ...priced(item, n, cat.prices[item]!.per, cat, undefined), lines: {} }); // prettier-ignore
+  const row = (item: string, n: number): Supply => ({ ...priced(item, n, cat), lines: {} });
   const out = supplies.flatMap((s): Supply[] => {
     const cut = wires.get(s.id);
     const guessed = s.uses?.[USES.coilsJoined] ?? 0;

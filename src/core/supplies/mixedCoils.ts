@@ -2,6 +2,7 @@
  * Cutting from reels of several lengths, part coils that lie in the shed, and with short pieces to come off what is left.
  * Without part coils and with one reel the search of coils.ts is tried as well.
  */
+import { sum } from '../base/numbers.js';
 import { boundOf, type Job } from './coilBound.js';
 import { chance, fill, layCheaply, layThrough, shuffle, type Cut } from './coils.js';
 import { ALL_WAYS, coversOf, wholeRuns, type Bin } from './reels.js';
@@ -68,7 +69,6 @@ export function cutMixed(i: MixedInputs, tries = triesFor(i.runs_m.length)): Mix
   const reels = i.reels.map((r) => ({ size: down(r.length_m), price: r.price }));
   const runs = i.runs_m.map(up);
   const shorts = i.shorts_m.map(up);
-  const add = (list: readonly number[]) => list.reduce((a, b) => a + b, 0);
   const cheapest = reels.reduce((a, b) => (b.price / b.size < a.price / a.size ? b : a));
   const job: Job = {
     runs,
@@ -76,15 +76,15 @@ export function cutMixed(i: MixedInputs, tries = triesFor(i.runs_m.length)): Mix
     least: Math.min(up(i.min_piece_m), Math.floor(Math.min(...reels.map((r) => r.size)) / 2)),
     coilPrice: cheapest.price,
     joinPrice: i.join_price,
-    sum: add(runs),
-    loose: add(shorts),
+    sum: sum(runs),
+    loose: sum(shorts),
     ...(i.places_m ? { places: i.places_m.map((of) => of.map(([a, b]) => [up(a), down(b)] as const).filter(([a, b]) => b >= a)) } : {}), // prettier-ignore
   };
   const parts = i.parts_m.map(down).filter((m) => m > 0).sort((a, b) => b - a); // prettier-ignore
   const need = job.sum + job.loose!;
-  const covers = coversOf(reels, need - add(parts));
+  const covers = coversOf(reels, need - sum(parts));
   const top = Math.max(longest, ...parts);
-  const forced = add(runs.map((r) => Math.ceil(r / top) - 1));
+  const forced = sum(runs.map((r) => Math.ceil(r / top) - 1));
   const alone = reels.length === 1 && parts.length === 0;
   const lower_bound = Math.max(covers[0]!.price + forced * job.joinPrice, alone && runs.length > 0 ? boundOf(job) : 0); // prettier-ignore
 
@@ -93,7 +93,7 @@ export function cutMixed(i: MixedInputs, tries = triesFor(i.runs_m.length)): Mix
     if (way && (!best || way.cost < best.cost - 1e-9)) best = way;
   };
   const cost = (bins: readonly Bin[], joins: number) =>
-    joins * job.joinPrice + add(bins.map((b) => (b.reel === null ? 0 : reels[b.reel]!.price)));
+    joins * job.joinPrice + sum(bins.map((b) => (b.reel === null ? 0 : reels[b.reel]!.price)));
   if (alone && runs.length > 0) {
     const bin = { reel: 0, size: job.coil };
     const shaped = (coils: readonly (readonly Cut[])[], joins: number) =>
@@ -141,7 +141,7 @@ export function cutMixed(i: MixedInputs, tries = triesFor(i.runs_m.length)): Mix
 
 const LEAVES = [0, 0.02, 0.1, 0.3, 1, 3, Infinity];
 
-/** Fills coils with whole runs where little is left, then pairs, and lays the rest end to end; null: it takes more. */
+/** Fills coils with whole runs where little is left, and lays the rest end to end; null: it takes more. */
 function lay(
   job: Job,
   all: readonly Bin[],
@@ -152,7 +152,7 @@ function lay(
   // Part coils are used up first; which comes before which is tried.
   if (turn >= LEAVES.length) shuffle(bins, random);
   bins.sort((a, b) => Number(a.reel !== null) - Number(b.reel !== null));
-  const waste = bins.reduce((sum, b) => sum + b.size, 0) - job.sum;
+  const waste = bins.reduce((total, b) => total + b.size, 0) - job.sum;
   if (waste < (job.loose ?? 0)) return null;
   const leave = LEAVES[turn % LEAVES.length]! * (waste / bins.length);
   let left = [...job.runs.keys()].sort((a, b) => job.runs[b]! - job.runs[a]!);

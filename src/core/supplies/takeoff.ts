@@ -1,5 +1,6 @@
 /** What to buy: what the parts counted, priced from the price book. */
 import { USES } from '../report/uses.js';
+import { sum } from '../base/numbers.js';
 import { say } from '../base/units.js';
 import { figure, type Catalogue, recordOf } from '../plan/catalogue.js';
 import type { Plan } from '../plan/schema.js';
@@ -44,39 +45,39 @@ function tallied(counted: Readonly<Record<string, Items>>): Map<string, Count> {
 }
 
 /** Staples in a box. */
-export const A_BOX = 500;
+const A_BOX = 500;
 
 /** Wire on one coil of an item, m. */
 export const coilLength = (item: string, cat: Catalogue): number =>
   cat.prices[item]!.coil_m ?? recordOf(cat.wires, item.slice('wire.'.length)).coil_m;
 
-/** What one unit of an item costs as it is used: wire by the metre with its spare, staples by the piece. */
-export function priceInUse(item: string, cat: Catalogue): number {
-  const { price, per } = recordOf(cat.prices, item);
-  if (per === 'coil') {
-    const spare = 1 + figure(cat, 'supplies.spareWire');
-    return (price * spare) / coilLength(item, cat);
-  }
-  return item === 'staple' ? price / A_BOX : price;
+/** Items of the coils on which a wire is sold: its usual one, then the others, the longest first. */
+export const reelsOf = (wire: string, cat: Catalogue): string[] => [
+  `wire.${wire}`,
+  ...Object.keys(cat.prices)
+    .filter((item) => cat.prices[item]!.of === wire)
+    .sort((a, b) => coilLength(b, cat) - coilLength(a, cat)),
+];
+
+/** How much of an item is used in what it is sold by: parts of a coil with its spare, of a box. */
+export function asSold(item: string, used: number, cat: Catalogue): number {
+  const { per } = recordOf(cat.prices, item);
+  if (per === 'box') return used / A_BOX;
+  if (per !== 'coil') return used;
+  return (used * (1 + figure(cat, 'supplies.spareWire'))) / coilLength(item, cat);
 }
 
-/** How much of an item is bought for what is used of it: whole coils, boxes, packs. */
-function sold(item: string, used: number, cat: Catalogue): { quantity: number; unit: string } {
+/** What one unit of an item costs as it is used: wire by the metre with its spare, staples by the piece. */
+export const priceInUse = (item: string, cat: Catalogue): number =>
+  recordOf(cat.prices, item).price * asSold(item, 1, cat);
+
+/** How much of an item is bought for what is used of it: whole coils, boxes, packs; loads to a tenth. */
+function sold(item: string, used: number, cat: Catalogue): number {
   const { per, pack } = cat.prices[item]!;
   const whole = (n: number) => Math.ceil(n - 1e-9);
-  const packed = (n: number) => (pack ? whole(n / pack) * pack : n);
-  switch (per) {
-    case 'coil': {
-      const spare = 1 + figure(cat, 'supplies.spareWire');
-      return { quantity: packed(whole((used * spare) / coilLength(item, cat))), unit: per }; // prettier-ignore
-    }
-    case 'box':
-      return { quantity: packed(whole(used / A_BOX)), unit: per };
-    case 't':
-      return { quantity: packed(whole(used * 10) / 10), unit: per };
-    default:
-      return { quantity: packed(whole(used)), unit: per };
-  }
+  const n = asSold(item, used, cat);
+  const bought = per === 't' ? whole(n * 10) / 10 : whole(n);
+  return pack ? whole(bought / pack) * pack : bought;
 }
 
 /**
@@ -102,11 +103,11 @@ export function supplyList(
   for (const item of Object.keys(cat.prices)) {
     const count = all.get(item);
     if (!count && !supplyRows[item]) continue;
-    const inLines = Object.values(count?.lines ?? {}).reduce((a, b) => a + b, 0);
+    const inLines = sum(Object.values(count?.lines ?? {}));
     const used = inLines + (count?.uses[USES.coilsJoined] ?? 0);
-    const { quantity, unit } = sold(item, used, cat);
+    const unit = cat.prices[item]!.per;
     const row: Supply = {
-      ...priced(item, quantity, unit, cat, supplyRows[item]),
+      ...priced(item, sold(item, used, cat), cat, supplyRows[item]),
       lines: count?.lines ?? {},
     };
     if (unit === 'coil' && count) {
@@ -130,11 +131,7 @@ function joinsIn(
   const parts = new Map<string, number>();
   for (const [item, { lines: of }] of all) {
     if (cat.prices[item]?.per !== 'coil') continue;
-    const { quantity } = sold(
-      item,
-      Object.values(of).reduce((a, b) => a + b, 0),
-      cat,
-    );
+    const quantity = sold(item, sum(Object.values(of)), cat);
     const [most] = Object.entries(of).sort((a, b) => b[1] - a[1])[0]!;
     const part = recordOf(cat.joints, jointsOfLine(lines[most] ?? {}).join).price;
     if (part && quantity > 1) parts.set(part, (parts.get(part) ?? 0) + quantity - 1);
@@ -169,9 +166,8 @@ export function ownShare(supply: Supply, line: string, cat: Catalogue): Supply |
 export function priced(
   item: string,
   counted: number,
-  unit: string,
   cat: Catalogue,
-  by: NonNullable<Plan['supplyRows']>[string] | undefined,
+  by?: NonNullable<Plan['supplyRows']>[string],
 ): Omit<Supply, 'lines'> {
   const p = cat.prices[item]!;
   const quantity = by?.quantity ?? counted;
@@ -180,7 +176,7 @@ export function priced(
     name: p.name,
     quantity,
     counted,
-    unit,
+    unit: p.per,
     price: p.price,
     per: p.per,
     tax: p.tax ?? figure(cat, 'supplies.tax'),

@@ -3,10 +3,10 @@ import { USES } from '../report/uses.js';
 import { addedPosts, fittings } from '../ends/takes.js';
 import { figure, recordOf, type Catalogue } from '../plan/catalogue.js';
 import type { Line, Plan } from '../plan/schema.js';
-import type { LineReport, Report, Run } from '../report/schema.js';
+import type { LineReport, Report } from '../report/schema.js';
 import { jointsOfLine } from '../wire/wires.js';
 import { cutMixed, type MixedCutting } from './mixedCoils.js';
-import { coilLength } from './takeoff.js';
+import { coilLength, reelsOf } from './takeoff.js';
 import { endWire } from './tails.js';
 
 /** A strand of a run, as it comes off the jenny. */
@@ -30,6 +30,13 @@ export interface ShortPiece {
   readonly length_m: number;
 }
 
+/** Where a piece lies in its run, over the ground from its start, m; null: at an end of the run. */
+export interface Span {
+  readonly from_m: number | null;
+  /** Where it is joined to the next piece. */
+  readonly to_m: number | null;
+}
+
 export interface Joined {
   readonly line: string;
   readonly run: number;
@@ -47,6 +54,8 @@ export interface WireCut {
   /** Item of the price book of each reel that may be bought: those that are not left out. */
   readonly reels: readonly string[];
   readonly cutting: MixedCutting;
+  /** By coil and piece. */
+  readonly spans: readonly (readonly Span[])[];
   /** In the order of the pieces. */
   readonly joined: readonly Joined[];
   /** Why it could not be cut; the cutting is then empty. */
@@ -66,13 +75,6 @@ export const joinPrice = (joint: string, cat: Catalogue): number => {
   return work + (price ? recordOf(cat.prices, price).price : 0);
 };
 
-/** Reels on which a wire is sold. */
-export const reelsOf = (wire: string, cat: Catalogue): string[] => [
-  `wire.${wire}`,
-  ...Object.keys(cat.prices)
-    .filter((item) => cat.prices[item]!.of === wire)
-    .sort((a, b) => coilLength(b, cat) - coilLength(a, cat)),
-];
 /**
  * Cuts every wire of a plan that is strung by the coil.
  * @param parts coils that were begun
@@ -106,7 +108,7 @@ function cutOne(
   const wanted = offered.filter((item) => !plan.supplyRows?.[item]?.out);
   const reels = wanted.length > 0 ? wanted : offered;
   const joints = runs.map((r) => jointsOfLine(plan.lines[r.line]!).join);
-  const empty = { wire, runs, shorts, reels, joined: [], cutting: { coils: [], joins: 0, cost: 0, lower_bound: 0 } }; // prettier-ignore
+  const empty = { wire, runs, shorts, reels, spans: [], joined: [], cutting: { coils: [], joins: 0, cost: 0, lower_bound: 0 } }; // prettier-ignore
   try {
     const cutting = cutMixed({
       runs_m: runs.map((r) => r.length_m),
@@ -117,10 +119,11 @@ function cutOne(
         price: cat.prices[item]!.price,
       })),
       parts_m: parts.filter((p) => p.wire === wire).map((p) => p.length_m),
-      join_price: Math.max(0, ...new Set(joints.map((j) => joinPrice(j, cat)))),
+      join_price: Math.max(0, ...[...new Set(joints)].map((j) => joinPrice(j, cat))),
       min_piece_m: figure(cat, 'supplies.leastPiece'),
     });
-    return { ...empty, cutting, joined: joinedIn(cutting, runs, joints) }; // prettier-ignore
+    const spans = spansOf(cutting, runs);
+    return { ...empty, cutting, spans, joined: joinedAt(cutting, spans, runs, joints) };
   } catch (e) {
     return { ...empty, fault: (e as Error).message };
   }
@@ -132,7 +135,7 @@ function strandsOf(line: Line, report: LineReport, wire: string, cat: Catalogue)
   return report.runs.flatMap((run, k) => {
     const posts = report.posts.filter((p) => p.s_m >= run.from_m - 0.01 && p.s_m <= run.to_m + 0.01); // prettier-ignore
     const kinds = [posts[0], posts.at(-1)].map((p) => p?.kind ?? line.post);
-    const free = freeOf(line, report, run, posts, wire, cat);
+    const free = freeOf(line, report, k, posts, wire, cat);
     return line.strands.flatMap((s, i) => {
       if (s.kept || s.wire !== wire) return [];
       const [start, end] = kinds.map((kind) => endWire(line, s, kind, cat).tie_m);
@@ -156,7 +159,7 @@ function strandsOf(line: Line, report: LineReport, wire: string, cat: Catalogue)
 function freeOf(
   line: Line,
   report: LineReport,
-  run: Run,
+  index: number,
   posts: LineReport['posts'],
   wire: string,
   cat: Catalogue,
@@ -164,8 +167,8 @@ function freeOf(
   const clear = figure(cat, 'supplies.joinClear');
   const share = figure(cat, 'supplies.joinInBay');
   const start = posts[0]?.tape_m ?? 0;
-  const k = report.runs.indexOf(run);
-  const at = report.strain.find((s) => s.run === k && s.wire === wire)?.at_m;
+  const run = report.runs[index]!;
+  const at = report.strain.find((s) => s.run === index && s.wire === wire)?.at_m;
   const tensioner = line.tensioner && at !== undefined ? tapeAt(posts, at) - start : null;
   const out: [number, number][] = [];
   for (let b = 1; b < posts.length; b++) {
@@ -235,23 +238,36 @@ const USUAL_PIECE_M: Readonly<Record<string, number>> = {
   [USES.rodLeads]: 4.5,
 };
 
-/** Where the pieces of runs meet, over the ground from the start of each. */
-function joinedIn(
-  cutting: MixedCutting,
+/** A run that has less left than this is at its end, m: lengths are rounded up to tenths. */
+const AT_END = 0.5;
+
+/** Where each piece lies in its run: the pieces of a run follow one another from its start. */
+function spansOf({ coils }: MixedCutting, runs: readonly CutRun[]): Span[][] {
+  const cut = runs.map(() => 0);
+  return coils.map(({ pieces }) =>
+    pieces.map(({ run, length_m }) => {
+      const { tie_m, length_m: whole } = runs[run]!;
+      const before = cut[run]!;
+      const after = (cut[run]! += length_m);
+      return {
+        from_m: before > 0 ? before - tie_m : null,
+        to_m: whole - after > AT_END ? after - tie_m : null,
+      };
+    }),
+  );
+}
+
+/** Where pieces of one run meet. */
+const joinedAt = (
+  { coils }: MixedCutting,
+  spans: readonly (readonly Span[])[],
   runs: readonly CutRun[],
   joints: readonly string[],
-): Joined[] {
-  // prettier-ignore
-  const along = runs.map((r) => -r.tie_m);
-  const left = runs.map((r) => r.length_m);
-  const out: Joined[] = [];
-  for (const { pieces } of cutting.coils) {
-    for (const { run, length_m } of pieces) {
-      along[run]! += length_m;
-      left[run]! -= length_m;
-      const { line, run: k, strand } = runs[run]!;
-      if (left[run]! > 0.5) out.push({ line, run: k, strand, along_m: along[run]!, joint: joints[run]! }); // prettier-ignore
-    }
-  }
-  return out;
-}
+): Joined[] =>
+  coils.flatMap(({ pieces }, c) =>
+    pieces.flatMap(({ run: of }, k) => {
+      const along_m = spans[c]![k]!.to_m;
+      const { line, run, strand } = runs[of]!;
+      return along_m === null ? [] : [{ line, run, strand, along_m, joint: joints[of]! }];
+    }),
+  );

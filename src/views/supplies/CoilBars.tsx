@@ -1,20 +1,19 @@
 /** Each coil as a bar, from what comes off first: runs, joins at their ends, short pieces, what is left. */
 import { say } from '../../core/base/units.js';
 import type { CutCoil } from '../../core/supplies/mixedCoils.js';
-import type { CutRun, WireCut } from '../../core/supplies/wireCuts.js';
+import type { CutRun, Span, WireCut } from '../../core/supplies/wireCuts.js';
 import { useSession } from '../../session/session.js';
 import { useUnits } from '../../ui/parts/Num.js';
 
 export function CoilBars({ cut }: { cut: WireCut }) {
   const longest = Math.max(...cut.cutting.coils.map((c) => c.length_m));
-  const ends = joinedEnds(cut);
   return (
     <>
       <ol className="space-y-1" aria-label="Coils as they are cut">
         {cut.cutting.coils.map((coil, k) => (
           <li key={k} className="grid grid-cols-[1.6rem_1fr] items-center gap-2">
             <span className="figure text-right">{k + 1}</span>
-            <Bar coil={coil} cut={cut} longest={longest} joins={ends[k]!} />
+            <Bar coil={coil} cut={cut} longest={longest} spans={cut.spans[k]!} />
           </li>
         ))}
       </ol>
@@ -23,14 +22,6 @@ export function CoilBars({ cut }: { cut: WireCut }) {
         piece of that run. Dark: short pieces. Dashed: left over.
       </p>
     </>
-  );
-}
-
-/** By coil, of each piece whether its run goes on from another coil. */
-function joinedEnds({ cutting, runs }: WireCut): boolean[][] {
-  const left = runs.map((r) => r.length_m);
-  return cutting.coils.map(({ pieces }) =>
-    pieces.map(({ run, length_m }) => (left[run]! -= length_m) > 0.5),
   );
 }
 
@@ -44,16 +35,17 @@ interface BarProps {
   readonly coil: CutCoil;
   readonly cut: WireCut;
   readonly longest: number;
-  readonly joins: readonly boolean[];
+  readonly spans: readonly Span[];
 }
 
-function Bar({ coil, cut, longest, joins }: BarProps) {
+function Bar({ coil, cut, longest, spans }: BarProps) {
+  const joined = (k: number) => spans[k]!.to_m !== null;
   const lines = useSession((s) => s.plan.lines);
   const units = useUnits();
   const length = (m: number) => say(m, 'length', units);
   const shorts_m = coil.shorts.reduce((sum, k) => sum + cut.shorts[k]!.length_m, 0);
   const width = (m: number) => ({ width: `${(100 * m) / coil.length_m}%` });
-  const words = coil.pieces.map(({ run, length_m }, k) => `${runWords(cut.runs[run]!, lines)}: ${length(length_m)}${joins[k] ? ', joined' : ''}`); // prettier-ignore
+  const words = coil.pieces.map(({ run, length_m }, k) => `${runWords(cut.runs[run]!, lines)}: ${length(length_m)}${joined(k) ? ', joined' : ''}`); // prettier-ignore
   const rest = [
     ...(shorts_m > 0 ? [`short pieces ${length(shorts_m)}`] : []),
     `left ${length(coil.left_m)}`,
@@ -72,7 +64,7 @@ function Bar({ coil, cut, longest, joins }: BarProps) {
             key={k}
             title={words[k]}
             style={width(length_m)}
-            className={`shrink-0 overflow-hidden px-[3px] text-[0.786rem] leading-[24px] font-stretch-[75%] whitespace-nowrap ${k % 2 ? 'bg-hover' : 'bg-panel'} ${joins[k] ? 'border-live border-r-[5px]' : 'border-ink border-r'}`}
+            className={`shrink-0 overflow-hidden px-[3px] text-[0.786rem] leading-[24px] font-stretch-[75%] whitespace-nowrap ${k % 2 ? 'bg-hover' : 'bg-panel'} ${joined(k) ? 'border-live border-r-[5px]' : 'border-ink border-r'}`}
           >
             <span className="figure">{own.strand}</span> <bdi>{lines[own.line]?.name}</bdi>
           </span>

@@ -7,6 +7,7 @@ import type { Plan } from '../../core/plan/schema.js';
 import { begun } from '../../core/supplies/basket.js';
 import type { CutCoil } from '../../core/supplies/mixedCoils.js';
 import { cutWires, type WireCut } from '../../core/supplies/wireCuts.js';
+import { jointsOfLine } from '../../core/wire/wires.js';
 import { Card, CardPages } from '../print/CardPages.js';
 import { OnLoaded, type Loaded } from '../print/OnLoaded.js';
 import { useRecordsOf } from '../print/recordsOf.js';
@@ -101,6 +102,7 @@ function CoilCard({ cut, coil, number, of, plan, cat }: CoilCardProps) {
 function Pieces({ cut, coil, plan, cat }: Pick<CoilCardProps, 'cut' | 'coil' | 'plan' | 'cat'>) {
   const { units } = plan;
   const cell = 'px-1 py-[1.2mm]';
+  const spans = cut.spans[cut.cutting.coils.indexOf(coil)]!;
   let off = 0;
   return (
     <table className="mt-2 w-full border-collapse text-[0.92rem]">
@@ -119,7 +121,7 @@ function Pieces({ cut, coil, plan, cat }: Pick<CoilCardProps, 'cut' | 'coil' | '
       <tbody>
         {coil.pieces.map(({ run, length_m }, k) => {
           const own = cut.runs[run]!;
-          const [start, end] = spanOf(cut, coil, k);
+          const { from_m: start, to_m: end } = spans[k]!;
           off += length_m;
           return (
             <tr key={k} className="border-b border-neutral-300 align-baseline">
@@ -151,9 +153,7 @@ function Pieces({ cut, coil, plan, cat }: Pick<CoilCardProps, 'cut' | 'coil' | '
                     <strong>join</strong> at {say(end, 'length', units)} from the start of the run,{' '}
                     {recordOf(
                       cat.joints,
-                      cut.joined.find(
-                        (j) => j.line === own.line && j.run === own.run && j.strand === own.strand,
-                      )!.joint,
+                      jointsOfLine(plan.lines[own.line]!).join,
                     ).name.toLowerCase()}
                   </>
                 )}
@@ -164,29 +164,6 @@ function Pieces({ cut, coil, plan, cat }: Pick<CoilCardProps, 'cut' | 'coil' | '
       </tbody>
     </table>
   );
-}
-
-/** Where a piece begins and ends along its run, over the ground; null: at an end of the run. */
-function spanOf(
-  cut: WireCut,
-  coil: CutCoil,
-  k: number,
-): [start: number | null, end: number | null] {
-  const { run } = coil.pieces[k]!;
-  const own = cut.runs[run]!;
-  let done = 0;
-  for (const c of cut.cutting.coils)
-    for (const p of c.pieces) {
-      if (p.run !== run) continue;
-      const before = done;
-      done += p.length_m;
-      if (p !== coil.pieces[k]) continue;
-      return [
-        before > 0 ? before - own.tie_m : null,
-        own.length_m - done > 0.5 ? done - own.tie_m : null,
-      ];
-    }
-  return [null, null];
 }
 
 /** Short pieces that come off its end, alike ones together. */
