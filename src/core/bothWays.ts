@@ -1,11 +1,12 @@
 /** A line with its wire wrapped round its corners, and the same line in separate runs from corner to corner. */
 import { hoursOf } from './ends/takes.js';
 import { alone, createPipeline, type Pipeline } from './pipeline.js';
-import { catalogue, figure, recordOf, type Catalogue } from './plan/catalogue.js';
+import { catalogue, recordOf, type Catalogue } from './plan/catalogue.js';
 import type { Line, Plan } from './plan/schema.js';
 import { baysOf } from './posts/layout.js';
 import type { LineReport } from './report/schema.js';
 import { priceInUse } from './supplies/takeoff.js';
+import { tyingHours } from './supplies/hours.js';
 import type { Ground } from './terrain/ground.js';
 import { weakestOf } from './ends/judge.js';
 import { apart, strungIn } from './wire/strung.js';
@@ -117,9 +118,8 @@ function workOf(line: Line, report: LineReport, cat: Catalogue) {
   const strung = report.runs.length * line.strands.filter((s) => !s.kept).length;
   const ties = 2 * strung;
   const ends = report.ends.reduce((sum, e) => sum + hoursOf(e, cat), 0);
-  const minutes =
-    ties * figure(cat, 'wire.tieMinutes') + strung * figure(cat, 'wire.tensionMinutes');
-  return { ties, tensioners: line.tensioner ? strung : 0, hours: ends + minutes / 60 };
+  const hours = ends + tyingHours(strung, cat);
+  return { ties, tensioners: line.tensioner ? strung : 0, hours };
 }
 
 function cornerOf({ s_m, deg }: Turn, report: LineReport): Corner {

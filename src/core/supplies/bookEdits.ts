@@ -1,6 +1,15 @@
 /** Changes of the price book and of the list of supplies. */
-import type { Quote } from '../plan/book.js';
+import { ownItem, type Quote } from '../plan/book.js';
 import type { Plan } from '../plan/schema.js';
+
+/** Tables of the plan that are not there while nothing is in them. */
+type Table = 'book' | 'supplyRows' | 'ownItems';
+
+/** Takes an entry out of a table, and the table with its last one. */
+function drop(plan: Plan, table: Table, key: string): void {
+  delete plan[table]?.[key];
+  if (plan[table] && Object.keys(plan[table]).length === 0) delete plan[table];
+}
 
 /** Quotes of one item that are kept. */
 const KEPT = 60;
@@ -18,8 +27,14 @@ export function putQuote(plan: Plan, item: string, quote: Quote): void {
 export function dropQuote(plan: Plan, item: string, at: number): void {
   const left = (plan.book?.[item] ?? []).filter((_, k) => k !== at);
   plan.book = { ...plan.book, [item]: left };
-  if (left.length === 0) delete plan.book[item];
-  if (Object.keys(plan.book).length === 0) delete plan.book;
+  if (left.length === 0) drop(plan, 'book', item);
+}
+
+/** Takes an item of the property's own away, with its prices and what was changed of it. */
+export function dropOwnItem(plan: Plan, id: string): void {
+  drop(plan, 'ownItems', id);
+  drop(plan, 'book', ownItem(id));
+  drop(plan, 'supplyRows', ownItem(id));
 }
 
 export interface RowChange {
@@ -39,8 +54,7 @@ export function changeRow(plan: Plan, item: string, change: RowChange): void {
   if (change.note === '') delete row.note;
   else if (change.note !== undefined) row.note = change.note;
   plan.supplyRows = { ...plan.supplyRows, [item]: row };
-  if (Object.keys(row).length === 0) delete plan.supplyRows[item];
-  if (Object.keys(plan.supplyRows).length === 0) delete plan.supplyRows;
+  if (Object.keys(row).length === 0) drop(plan, 'supplyRows', item);
 }
 
 /** Days from one day to another, both YYYY-MM-DD. */

@@ -24,6 +24,10 @@ const RULES: readonly (readonly [Group, RegExp])[] = [
 export const groupOf = (item: string): Group =>
   RULES.find(([, is]) => is.test(item))?.[0] ?? 'Further';
 
+/** Orders items by group, as the groups are listed. */
+export const byGroup = (a: string, b: string): number =>
+  GROUPS.indexOf(groupOf(a)) - GROUPS.indexOf(groupOf(b));
+
 export const DELIVERIES = ['ends', 'posts', 'wire', 'power'] as const;
 export type Delivery = (typeof DELIVERIES)[number];
 

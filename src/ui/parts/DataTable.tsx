@@ -19,12 +19,12 @@ import {
   useState,
   type HTMLAttributes,
   type ReactNode,
-  type RefObject,
 } from 'react';
-import { flushSync } from 'react-dom';
 import { FindField, sifts } from './FindField.js';
 import { WhereFrom, type Origin } from './Num.js';
 import { useRoving } from './roving.js';
+import { OrderField, SortButton, sortedAs } from './sorting.js';
+import { useStacked } from './stacked.js';
 
 /** One column: how it is headed, and what each row has in it. */
 export interface Column<T> {
@@ -121,11 +121,6 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
     state: { sorting, columnFilters },
     onSortingChange: setSorting,
   });
-  /** As the rows are, rising, falling. */
-  const press = (k: number) => {
-    const now = sorting[0]?.id === String(k) ? sorting[0] : null;
-    setSorting(!now ? [{ id: String(k), desc: false }] : now.desc ? [] : [{ ...now, desc: true }]);
-  };
   const whole = useSoon();
   const model = table.getRowModel().rows;
   // The whole table is one stop of the Tab key; arrows go from cell to cell.
@@ -134,18 +129,14 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
   const stacked = useStacked(box, p.rows.length > 0);
   const long = p.scroll !== undefined && model.length > LONG;
   const rows = whole || long ? model : model.slice(0, FIRST);
-  const groups = p.groupOf ? [...new Set(p.rows.map(p.groupOf))] : [];
+  /** Groups in the order in which they first occur, whatever the rows are sorted by; none is empty. */
+  const groups = p.groupOf
+    ? [...new Set(p.rows.map(p.groupOf))]
+        .map((name) => [name, rows.filter((row) => p.groupOf!(row.original) === name)] as const)
+        .filter(([, own]) => own.length > 0)
+    : null;
   /** Rows as they are drawn where only those in view are, with the headings of groups between them. */
-  const items = useMemo(() => {
-    if (!long) return [];
-    const { groupOf } = p;
-    if (!groupOf) return rows;
-    return groups.flatMap((name) => {
-      const own = rows.filter((row) => groupOf(row.original) === name);
-      return own.length > 0 ? [name, ...own] : [];
-    });
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [long, rows, p.groupOf]);
+  const items = !long ? [] : groups ? groups.flatMap(([name, own]) => [name, ...own]) : rows;
   const virtual = useVirtualizer({
     count: items.length,
     getScrollElement: () => box.current,
@@ -164,6 +155,11 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [chosen, long, whole]);
 
+  /** Of a row that is drawn because it is in view: its place; blocks are as tall as what is in them. */
+  const drawnAt = (at: number | undefined) =>
+    at === undefined
+      ? {}
+      : { 'data-index': at, ...(stacked ? { ref: virtual.measureElement } : {}) };
   const line = (row: (typeof rows)[number], at?: number) => {
     const [own, i] = [row.original, row.index];
     const extra = p.rowProps?.(own, i);
@@ -171,9 +167,7 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
     const tr = (
       <tr
         key={p.keyOf(own, i)}
-        {...(at === undefined
-          ? {}
-          : { ...(stacked ? { ref: virtual.measureElement } : {}), 'data-index': at })}
+        {...drawnAt(at)}
         aria-current={i === chosen ? 'true' : undefined}
         {...extra}
         className={`${i === chosen ? 'bg-chosen' : ''} ${extra?.className ?? ''}`}
@@ -217,12 +211,7 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
     );
   const seen = long ? virtual.getVirtualItems() : [];
   const heading = (name: string, at?: number) => (
-    <tr
-      key={`group ${name}`}
-      {...(at === undefined
-        ? {}
-        : { ...(stacked ? { ref: virtual.measureElement } : {}), 'data-index': at })}
-    >
+    <tr key={`group ${name}`} {...drawnAt(at)}>
       <th
         colSpan={shown.length}
         scope="rowgroup"
@@ -247,24 +236,11 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
             />
           )}
           {stacked && sorted && (
-            <label className="label inline-flex items-baseline gap-1">
-              order
-              <select
-                className="field"
-                value={sorting[0]?.id ?? ''}
-                onChange={(e) => setSorting(e.target.value === '' ? [] : [{ id: e.target.value, desc: false }])} // prettier-ignore
-              >
-                <option value="">as listed</option>
-                {shown.map(
-                  (c, k) =>
-                    c.by && (
-                      <option key={k} value={k}>
-                        {String(c.name)}
-                      </option>
-                    ),
-                )}
-              </select>
-            </label>
+            <OrderField
+              names={shown.map((c) => (c.by ? String(c.name) : null))}
+              sorting={sorting}
+              onSort={setSorting}
+            />
           )}
           {text.trim() !== '' && (
             <span className="label" role="status">
@@ -292,15 +268,9 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
                   {...(c.by ? { 'aria-sort': sortedAs(sorting, k) } : {})}
                 >
                   {c.by ? (
-                    <button
-                      className="decoration-soft cursor-pointer underline decoration-dotted underline-offset-4 hover:decoration-solid"
-                      onClick={() => press(k)}
-                    >
+                    <SortButton column={k} sorting={sorting} onSort={setSorting}>
                       {c.name}
-                      <span aria-hidden className="inline-block w-[1em] text-left">
-                        {SIGN[sortedAs(sorting, k)]}
-                      </span>
-                    </button>
+                    </SortButton>
                   ) : c.quiet ? (
                     <span className="sr-only">{c.name}</span>
                   ) : (
@@ -321,18 +291,13 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
               })}
               {gap(virtual.getTotalSize() - (seen.at(-1)?.end ?? 0))}
             </tbody>
-          ) : p.groupOf ? (
-            groups.map((name) => {
-              const own = rows.filter((row) => p.groupOf!(row.original) === name);
-              return (
-                own.length > 0 && (
-                  <tbody key={name} data-group={name}>
-                    {heading(name)}
-                    {own.map((row) => line(row))}
-                  </tbody>
-                )
-              );
-            })
+          ) : groups ? (
+            groups.map(([name, own]) => (
+              <tbody key={name} data-group={name}>
+                {heading(name)}
+                {own.map((row) => line(row))}
+              </tbody>
+            ))
           ) : (
             <tbody>{rows.map((row) => line(row))}</tbody>
           )}
@@ -341,12 +306,6 @@ export function DataTable<T extends object>(p: DataTableProps<T>) {
     </>
   );
 }
-
-const sortedAs = (sorting: SortingState, k: number): 'ascending' | 'descending' | 'none' => {
-  const own = sorting[0]?.id === String(k) ? sorting[0] : null;
-  return !own ? 'none' : own.desc ? 'descending' : 'ascending';
-};
-const SIGN = { ascending: '↑', descending: '↓', none: '' } as const;
 
 /** False at first, true when what was drawn first stands on the screen. */
 function useSoon(): boolean {
@@ -362,32 +321,4 @@ function CellName<T>({ of }: { of: Column<T> }) {
       {of.name}
     </span>
   );
-}
-
-/**
- * Whether the rows stand as blocks of their own because the table is wider than its room: nothing is to be
- * cut off, and nobody is to scroll sideways.
- */
-function useStacked(box: RefObject<HTMLDivElement | null>, may: boolean): boolean {
-  const [stacked, setStacked] = useState(false);
-  /** Width that the table wants where it did not fit, px. */
-  const wants = useRef(0);
-  useEffect(() => {
-    const el = box.current;
-    if (!el || !may) return;
-    const measure = () => {
-      const table = el.firstElementChild;
-      if (el.classList.contains('stacked')) return setStacked(el.clientWidth < wants.current);
-      if (!table || table.scrollWidth <= el.clientWidth + 1) return;
-      wants.current = table.scrollWidth;
-      setStacked(true);
-    };
-    // An observer is called when the panes have their sizes: asked before, the whole step would be laid out for it,
-    // and at a width that it will not have. At once, so that nobody sees it the other way.
-    const watch = new ResizeObserver(() => flushSync(measure));
-    watch.observe(el);
-    if (el.firstElementChild) watch.observe(el.firstElementChild);
-    return () => watch.disconnect();
-  }, [box, may]);
-  return may && stacked;
 }

@@ -5,7 +5,7 @@ import { moneyText } from '../../core/base/locale.js';
 import { FOOT, unitOf } from '../../core/base/units.js';
 import type { Report, Supply } from '../../core/report/schema.js';
 import { taxOf } from '../../core/compare/apart.js';
-import { GROUPS, groupOf } from '../../core/supplies/groups.js';
+import { byGroup, GROUPS, groupOf } from '../../core/supplies/groups.js';
 import { ownShare } from '../../core/supplies/takeoff.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { useSession } from '../../session/session.js';
@@ -214,7 +214,7 @@ function List({ rows, whole, ledger }: ListProps) {
   const [open, setOpen] = useState<string | null>(null);
   const basket = useBasket(rows, ledger);
   const of = new Map(basket.map((b) => [b.supply.id, b]));
-  const sorted = [...rows].sort((a, b) => GROUPS.indexOf(groupOf(a.id)) - GROUPS.indexOf(groupOf(b.id))); // prettier-ignore
+  const sorted = [...rows].sort((a, b) => byGroup(a.id, b.id));
   const isLength = (s: Supply) => s.unit === 'm';
   const amount = (s: Supply, n: number) =>
     isLength(s) ? <Num value={n} q="length" bare /> : <Num value={n} q="count" />;

@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { Trash2 } from 'lucide-react';
 import { ownItem } from '../../core/plan/book.js';
-import { putQuote } from '../../core/supplies/bookEdits.js';
+import { dropOwnItem, putQuote } from '../../core/supplies/bookEdits.js';
 import { freeId } from '../../core/plan/ids.js';
 import { commit, useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
@@ -61,16 +61,7 @@ export function OwnItems() {
           <span className="label">{item.per}</span>
           <Button
             aria-label={`Take ${item.name} away`}
-            onClick={() =>
-              commit(`took ${item.name} away`, (d) => {
-                delete d.ownItems![id];
-                if (Object.keys(d.ownItems!).length === 0) delete d.ownItems;
-                for (const table of ['book', 'supplyRows'] as const) {
-                  delete d[table]?.[ownItem(id)];
-                  if (d[table] && Object.keys(d[table]!).length === 0) delete d[table];
-                }
-              })
-            }
+            onClick={() => commit(`took ${item.name} away`, (d) => dropOwnItem(d, id))}
           >
             <Trash2 size={14} aria-hidden />
           </Button>

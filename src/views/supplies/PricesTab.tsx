@@ -2,9 +2,9 @@
 import { Download, Upload } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { figure } from '../../core/plan/catalogue.js';
-import type { Quote } from '../../core/plan/book.js';
+import { newest, type Quote } from '../../core/plan/book.js';
 import { daysBetween, dropQuote, putQuote } from '../../core/supplies/bookEdits.js';
-import { GROUPS, groupOf } from '../../core/supplies/groups.js';
+import { byGroup, groupOf } from '../../core/supplies/groups.js';
 import { MOST_BYTES, pricesCsv, readPrices, type PricesRead } from '../../formats/priceCsv.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
@@ -44,8 +44,8 @@ export function PricesTab() {
   const rows = Object.entries(cat.prices)
     .map(([item, p]): Row => {
       const quotes = book[item] ?? [];
-      const newest = quotes.length ? quotes.reduce((a, b) => (b.on >= a.on ? b : a)) : null;
-      const old = newest === null || daysBetween(newest.on, now) > age;
+      const last = quotes.length > 0 ? newest(quotes) : null;
+      const old = last === null || daysBetween(last.on, now) > age;
       return {
         item,
         name: p.name,
@@ -53,12 +53,12 @@ export function PricesTab() {
         price: p.price,
         used: used.has(item),
         quotes,
-        newest,
+        newest: last,
         old,
       };
-    }) // prettier-ignore
+    })
     .filter((r) => allItems || r.used)
-    .sort((a, b) => GROUPS.indexOf(groupOf(a.item)) - GROUPS.indexOf(groupOf(b.item)));
+    .sort((a, b) => byGroup(a.item, b.item));
   const stale = rows.filter((r) => r.used && r.old).length;
   const put = (r: Row, part: Partial<Quote>) =>
     commit(`price of ${r.name}`, (d) => quoteToday(d, r.item, r.price, part));
