@@ -21,6 +21,7 @@ const core = [
   'supplies',
   'compare',
   'sizing',
+  'build',
   'findings',
   'parts',
   'edit',

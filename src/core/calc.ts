@@ -1,5 +1,6 @@
 /** The single calculators, by kind: what each takes, and its answer. Keys carry their units. */
 import { Type } from '@sinclair/typebox';
+import { building } from './calcBuild.js';
 import { electric } from './calcElectric.js';
 import { ends } from './calcEnds.js';
 import { wire } from './calcWire.js';
@@ -22,6 +23,7 @@ export const calculators: Readonly<Record<string, Calculator>> = {
   ...electric,
   ...ends,
   ...wire,
+  ...building,
   post_force: calculator(
     'What the strands do to one post: the vector sum of their pulls less half their weight',
     Type.Object({

@@ -17,6 +17,7 @@ import placement from './cases/placement.json' with { type: 'json' };
 import posts from './cases/post_force.json' with { type: 'json' };
 import rods from './cases/rod_group.json' with { type: 'json' };
 import runs from './cases/run.json' with { type: 'json' };
+import scheduled from './cases/schedule.json' with { type: 'json' };
 import solar from './cases/solar_supply.json' with { type: 'json' };
 import span from './cases/span.json' with { type: 'json' };
 import wenner from './cases/wenner.json' with { type: 'json' };
@@ -91,7 +92,7 @@ interface File {
   tolerance_abs?: number;
   cases: unknown[];
 }
-const all = [coils, continuity, earthTest, ends, fence, lineConstants, placement, plateFit, plateModel, posts, rods, runs, solar, span, transient, wenner, wire, wireImpedance].flatMap(
+const all = [coils, continuity, earthTest, ends, fence, lineConstants, placement, plateFit, plateModel, posts, rods, runs, scheduled, solar, span, transient, wenner, wire, wireImpedance].flatMap(
   (file: File) => (file.cases as Case[]).map((c) => ({ ...(file.tolerance_abs === undefined ? {} : { tolerance_abs: file.tolerance_abs }), ...c, tolerance_rel: c.tolerance_rel ?? file.tolerance_rel! })),
 ); // prettier-ignore
 
@@ -134,6 +135,8 @@ describe('reference cases', () => {
         'run',
         'sag_from_H',
         'sag_from_end_tension',
+        'schedule',
+        'schedule_cpm',
         'solar_supply',
         'state_change',
         'state_change_exact',
@@ -144,6 +147,6 @@ describe('reference cases', () => {
         'wire_impedance',
       ].sort(),
     );
-    expect(all.length).toBe(131);
+    expect(all.length).toBe(139);
   });
 });

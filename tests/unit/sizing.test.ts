@@ -10,7 +10,7 @@ import { candidatesOf } from '../../src/core/power/sizing.js';
 import { earthBench } from '../../src/core/sizing/earthBench.js';
 import { roomToGrow } from '../../src/core/sizing/grow.js';
 import { feedPlaces } from '../../src/core/sizing/places.js';
-import { normal, uniform } from '../../src/core/sizing/random.js';
+import { normal, uniform } from '../../src/core/base/random.js';
 import { placePatch, remediesOf } from '../../src/core/sizing/remedies.js';
 import { sunByDay, sunByLatitude } from '../../src/core/sizing/sun.js';
 import { leadLoss, supplyYear, usualSupply } from '../../src/core/sizing/supply.js';

@@ -2,6 +2,7 @@
  * The parts of the fence, each after those that it leans on. Whoever works through a plan walks this
  * list: evaluate, the check at the door, what is cut, joined and turned, the rules, the supplies.
  */
+import { build } from './build/index.js';
 import { ends } from './ends/index.js';
 import { gates } from './gates/index.js';
 import { ground } from './ground/index.js';
@@ -29,6 +30,7 @@ const LIST = [
   power,
   joins,
   supplies,
+  build,
 ] as const;
 
 export const PARTS: readonly Part[] = LIST;

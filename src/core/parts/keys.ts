@@ -4,6 +4,7 @@
  * in the same order; a test holds the two lists together.
  */
 import type { TProperties } from '@sinclair/typebox';
+import { keys as build } from './build/keys.js';
 import { keys as ends } from './ends/keys.js';
 import { keys as gates } from './gates/keys.js';
 import { keys as ground } from './ground/keys.js';
@@ -36,6 +37,7 @@ export const KEYS = [
   power,
   joins,
   supplies,
+  build,
 ] as const satisfies readonly PartKeys[];
 
 type All = (typeof KEYS)[number];

@@ -121,6 +121,8 @@ export const planSchemaOf = (parts: readonly PartKeys[] = KEYS, version: number 
 export const PlanSchema = planSchemaOf();
 
 export type Plan = Static<typeof PlanSchema>;
+/** How the work is planned. */
+export type BuildPlan = NonNullable<Plan['build']>;
 export type Line = Plan['lines'][string];
 export type Vertex = Static<typeof VertexSchema>;
 export type Strand = Static<typeof StrandSchema>;

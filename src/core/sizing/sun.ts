@@ -1,5 +1,5 @@
 /** Hours of full sun: a year by latitude, and days with spells of cloud. */
-import { uniform } from './random.js';
+import { uniform } from '../base/random.js';
 
 const DAYS = [31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31] as const;
 /** Sun above the air, kW/m2. */

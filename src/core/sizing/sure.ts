@@ -6,7 +6,7 @@ import { loadLineOf } from '../power/unit.js';
 import { offeredUnits, plateOfUnit, unitOfPlate, type UnitPlate } from '../power/unit.js';
 import { voltsOf } from '../power/volts.js';
 import type { Network } from '../power/wired.js';
-import { normal } from './random.js';
+import { normal } from '../base/random.js';
 import { decidingSeason } from './worst.js';
 
 /** What is not known well, with the default that says how badly: a spread of the logarithm. */

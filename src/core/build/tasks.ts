@@ -1,0 +1,43 @@
+/** The work that a plan asks for: tasks by line, place and unit, in their order, with what each takes and waits for. */
+import { sum } from '../base/numbers.js';
+import { kindOf } from './kinds.js';
+import { lineTasks } from './lineTasks.js';
+import type { Made } from './made.js';
+import { amount, then, whole, type Draft, type Task, type Wait } from './task.js';
+import { unitTasks } from './unitTasks.js';
+
+/** Tasks of a plan, each after those that it waits for where that can be. */
+export function tasksOf(made: Made): Task[] {
+  const { plan } = made;
+  const out: Draft[] = [];
+  const built = Object.values(plan.lines).map((line) => [line, lineTasks(line, made)] as const);
+  for (const [, tasks] of built) out.push(...tasks);
+  const strung = new Set(out.map((t) => t.id));
+  for (const e of Object.values(plan.energisers)) out.push(...unitTasks(e, made, strung));
+  const last = out.filter((t) => t.kind === 'hang' || t.kind === 'prove').map((t) => t.id);
+  if (Object.keys(plan.energisers).length > 0)
+    out.push({
+      ...whole('stock', '', null),
+      amounts: [amount(1, 'time', 'build.stockHours', made.cat)],
+      after: then(...last),
+    });
+  return bridged(out.map((t) => ({ ...t, work_h: sum(t.amounts.map((a) => a.hours)), people: kindOf(t.kind).people }))); // prettier-ignore
+}
+
+/** Without what takes no work, a charging unit aside; what waited for that waits for what it waited for. */
+function bridged(tasks: readonly Task[]): Task[] {
+  const all = new Map(tasks.map((t) => [t.id, t]));
+  const kept = (t: Task) => t.work_h > 0 || t.kind === 'charge';
+  const real = ({ id, wait_h, why }: Wait): Wait[] => {
+    const t = all.get(id);
+    if (!t) return [];
+    if (kept(t)) return [{ id, wait_h, ...(why ? { why } : {}) }];
+    return t.after.flatMap(real).map((w) => ({ ...w, wait_h: w.wait_h + wait_h }));
+  };
+  return tasks.filter(kept).map((t) => {
+    const after = new Map<string, Wait>();
+    for (const w of t.after.flatMap(real))
+      if (!((after.get(w.id)?.wait_h ?? -1) >= w.wait_h)) after.set(w.id, w);
+    return { ...t, after: [...after.values()] };
+  });
+}
