@@ -1,7 +1,12 @@
-/** What the pipeline found of a plan, as the work on it asks for it. */
+/** What the pipeline found of a plan, as the work on it asks for it; and that work, planned. */
 import type { Made } from './build/made.js';
+import { planWork, type Planned } from './build/planned.js';
+import type { Did } from './build/rates.js';
+import { shaped, type Failed } from './build/shaped.js';
+import { tasksOf } from './build/tasks.js';
+import { usualCrew } from './build/calendar.js';
 import type { Worked } from './pipeline.js';
-import type { Plan } from './plan/schema.js';
+import type { BuildPlan, Plan } from './plan/schema.js';
 
 export const madeOf = (plan: Plan, worked: Worked): Made => ({
   plan,
@@ -18,3 +23,35 @@ export const madeOf = (plan: Plan, worked: Worked): Made => ({
     ]),
   ),
 });
+
+/** What happened so far, and what is thought of. */
+export interface BuildAsked {
+  readonly did: readonly Did[];
+  readonly failed: readonly Failed[];
+  /** YYYY-MM-DD. */
+  readonly today: string;
+  /** A day more on which it rains; people more from the first day. */
+  readonly what?: { readonly rain?: string; readonly more?: number };
+}
+
+/** The work on a plan, planned. */
+export function plannedOf(made: Made, { did, failed, today, what = {} }: BuildAsked): Planned {
+  const { plan, cat } = made;
+  const build = thoughtOf(plan.build, what, made);
+  return planWork({ tasks: shaped(tasksOf(made), plan, failed, cat), build, did, today, cat });
+}
+
+function thoughtOf(
+  build: BuildPlan | undefined,
+  { rain, more = 0 }: NonNullable<BuildAsked['what']>,
+  { cat }: Made,
+): BuildPlan | undefined {
+  if (rain === undefined && more === 0) return build;
+  const crew = Object.keys(build?.crew ?? {}).length > 0 ? build!.crew! : usualCrew(cat);
+  const others = Array.from({ length: more }, (_, k) => [`more${k}`, { id: `more${k}`, name: 'One more' }]); // prettier-ignore
+  return {
+    ...build,
+    crew: { ...crew, ...(Object.fromEntries(others) as typeof crew) },
+    ...(rain === undefined ? {} : { rain: [...(build?.rain ?? []), rain] }),
+  };
+}

@@ -7,6 +7,7 @@ import * as ofAndLift from './migrations/002-of-and-lift.js';
 import * as readings from './migrations/003-readings.js';
 import * as tensionChecks from './migrations/004-tension-checks.js';
 import * as supplies from './migrations/005-supplies.js';
+import * as building from './migrations/006-building.js';
 
 interface NamedMigration {
   readonly name: string;
@@ -21,6 +22,7 @@ export const migrations: readonly NamedMigration[] = [
   { name: '003-readings', ...readings },
   { name: '004-tension-checks', ...tensionChecks },
   { name: '005-supplies', ...supplies },
+  { name: '006-building', ...building },
 ];
 
 /** A store that cannot be used as it is, in one plain line. */

@@ -6,12 +6,14 @@ import { ProposedSchema } from '../formats/changeSchema.js';
 import { prepare } from '../formats/validate.js';
 import { openDatabase } from './database.js';
 import { createPool, type Pool } from './jobs/pool.js';
+import { photoStore, type PhotoStore } from './photos.js';
 import { recordStore, type RecordStore } from './records/store.js';
 import { planStore, type PlanStore } from './store.js';
 import { remembered } from './summaries.js';
 
 export interface Store extends PlanStore {
   readonly records: RecordStore;
+  readonly photos: PhotoStore;
 }
 
 /** The file that ANABATIC_DB names. */
@@ -23,7 +25,7 @@ export function store(): Promise<Store> {
   opened ??= openDatabase(storeFile())
     .then((db) => {
       prepare(PlanSchema, ProposedSchema);
-      return { ...planStore(db), records: recordStore(db) };
+      return { ...planStore(db), records: recordStore(db), photos: photoStore(db) };
     })
     .catch((error: unknown) => {
       opened = null;

@@ -85,6 +85,26 @@ export async function postRecord(
   return answer.ok ? { taken: true, reason: '' } : { taken: false, reason: await wordsOf(answer) };
 }
 
+/** Sends a photo; `taken` false with the reason when there is no room for it, or it is no photo. Null: not now. */
+export async function putPhoto(
+  hash: string,
+  content: ArrayBuffer,
+): Promise<{ taken: boolean; reason: string } | null> {
+  try {
+    const answer = await fetch(url(`/photos/${hash}`), {
+      method: 'PUT',
+      headers: { 'content-type': 'image/jpeg' },
+      body: content,
+      signal: AbortSignal.timeout(3 * WAIT_MS),
+    });
+    if (answer.ok) return { taken: true, reason: '' };
+    if (answer.status === 429 || (answer.status >= 500 && answer.status !== 507)) return null;
+    return { taken: false, reason: await wordsOf(answer) };
+  } catch {
+    return null;
+  }
+}
+
 /** Records of a kind that came in after one, oldest first; null: not now. */
 export async function recordsSince(
   kind: string,

@@ -116,6 +116,13 @@ export const STEPS: readonly Step[] = [
     section: false,
     ...view(() => import('./supplies/SuppliesView.js').then((m) => m.SuppliesView)),
   },
+  {
+    id: 'build',
+    name: 'Build',
+    key: '9',
+    section: false,
+    ...view(() => import('./build/BuildView.js').then((m) => m.BuildView)),
+  },
 ];
 
 /** The step that a word of an address means, and what to say where it means none. */

@@ -1,6 +1,9 @@
 /** Questions of the Power step, off the main thread and beside the evaluation: none of them keeps a hand waiting. */
 import * as Comlink from 'comlink';
 import { bothWays, type BothWays } from '../core/bothWays.js';
+import { madeOf, plannedOf, type BuildAsked } from '../core/building.js';
+import { checksOf, type Check } from '../core/build/inspect.js';
+import type { Planned } from '../core/build/planned.js';
 import { splitFence, type Split } from '../core/edit/split.js';
 import { createEvaluator } from '../core/evaluate.js';
 import { PARTS } from '../core/parts/index.js';
@@ -176,6 +179,12 @@ const api = {
     const lineReport = report.lines[line]!;
     return { rows: otherKinds(lineReport, cat), own: ownKind(of, plan, report, cat) };
   },
+  /** The work, planned; with what is thought of beside it. */
+  work: (asked: BuildAsked): Planned | null =>
+    plan && ground ? plannedOf(madeOf(plan, pipeline(plan, ground, catalogue)), asked) : null,
+  /** What is inspected, in the order in which one walks. */
+  checks: (): Check[] | null =>
+    plan && ground ? checksOf(madeOf(plan, pipeline(plan, ground, catalogue))) : null,
   earth: (id: string): EarthRow[] | null => withNet(id, earthBench),
   /** What each kind of stock of a line feels at its worst place in every season. */
   feel: (

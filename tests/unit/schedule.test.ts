@@ -29,7 +29,7 @@ function wrongs({ clock, jobs, caps }: Problem, { start, chosen, finish }: Timet
     const needs = [...j.needs, ...(chosen[k]! >= 0 ? [[chosen[k]!, 1] as const] : [])];
     for (const [r, n] of needs)
       for (let s = start[k]!; s < start[k]! + j.slots; s++) used[r]![s]! += n;
-    if (start[k]! + j.slots > finish) out.push(`${k} ends after the end`);
+    if (!j.aside && start[k]! + j.slots > finish) out.push(`${k} ends after the end`);
   });
   used.forEach((u, r) =>
     u.forEach((n, s) => n > caps[r]![s]! && out.push(`too much of ${r} in ${s}`)),
@@ -53,6 +53,7 @@ const problems = fc
         choice: fc.constantFrom('none', 'none', 'given', 'one'),
         from_h: fc.constantFrom(0, 0, 0, 30),
         first: fc.boolean(),
+        aside: fc.constantFrom(false, false, false, true),
       }),
       { minLength: 1, maxLength: 18 },
     ),
@@ -104,7 +105,10 @@ describe('a timetable', () => {
         const found = schedule(p, { tries: 8 })!;
         const late = pushedLate(p, found);
         if (!late) return;
-        const own = { ...p, jobs: p.jobs.map((j) => ({ ...j, oneOf: [] })) };
+        const own = {
+          ...p,
+          jobs: p.jobs.map((j) => ({ ...j, oneOf: [], after: j.aside ? [] : j.after })),
+        };
         expect(wrongs(own, { start: late, chosen: found.chosen.map(() => -1), finish: found.finish })).toEqual([]); // prettier-ignore
       }),
       { numRuns: 150, seed: 5 },

@@ -16,7 +16,7 @@ import {
   setParts,
   type WorkPlace,
 } from './places.js';
-import { amount, then, whole, type Draft, type Wait } from './task.js';
+import { amount, waits, whole, type Draft, type Wait } from './task.js';
 
 /** Light posts go in by hand. */
 const BY_HAND: ReadonlySet<string> = new Set(['steel', 'fibreglass', 'flexible']);
@@ -40,7 +40,7 @@ export function lineTasks(line: Line, made: Made): Draft[] {
       ...of('clear'),
       amounts: [amount(ground_m / 100, 'times 100 m', 'build.clearHours', cat)],
     });
-    out.push({ ...of('guide'), amounts: [amount(ground_m / 100, 'times 100 m', 'build.guideHours', cat)], after: then(`clear:${id}`) }); // prettier-ignore
+    out.push({ ...of('guide'), amounts: [amount(ground_m / 100, 'times 100 m', 'build.guideHours', cat)], after: waits(`clear:${id}`) }); // prettier-ignore
   }
   const ends = places.map((p) => placeTasks(p, line, made));
   const sets = ends.flatMap((e) => e.tasks);
@@ -55,7 +55,7 @@ export function lineTasks(line: Line, made: Made): Draft[] {
   out.push({
     ...of('insulators'),
     amounts: [amount(hanging + dropped, 'fixings', 'supplies.insulatorMinutes', cat)],
-    after: then(...[...posts, ...sets.filter((t) => t.kind === 'set')].map((t) => t.id)),
+    after: waits(...[...posts, ...sets.filter((t) => t.kind === 'set')].map((t) => t.id)),
     parts: taken.line.insulators,
   });
   const once = Math.min(Math.max(1, Math.round(figure(cat, 'build.strandsAtOnce'))), strands.length); // prettier-ignore
@@ -71,29 +71,29 @@ export function lineTasks(line: Line, made: Made): Draft[] {
         hours: strandHours(ground_m, cat) * walks,
       },
     ],
-    after: [...then(`insulators:${id}`), ...ends.flatMap((e) => e.holds)],
+    after: [...waits(`insulators:${id}`), ...ends.flatMap((e) => e.holds)],
     parts: taken.line.run,
   });
   const strung = strands.length * report.runs.length;
   out.push({
     ...of('tie'),
     amounts: [amount(2 * strung, 'ties', 'wire.tieMinutes', cat)],
-    after: then(`run:${id}`),
+    after: waits(`run:${id}`),
     parts: taken.line.tie,
   });
-  out.push({ ...of('walk'), amounts: [amount(km, 'km', 'build.walkHours', cat)], after: then(`tie:${id}`) }); // prettier-ignore
+  out.push({ ...of('walk'), amounts: [amount(km, 'km', 'build.walkHours', cat)], after: waits(`tie:${id}`) }); // prettier-ignore
   const half = () => [amount(strung, 'strands of runs, one pass of two', 'wire.tensionMinutes', cat, 0.5)]; // prettier-ignore
-  out.push({ ...of('tension'), amounts: half(), after: then(`walk:${id}`) });
-  out.push({ ...of('again'), amounts: half(), after: then(`tension:${id}`) });
+  out.push({ ...of('tension'), amounts: half(), after: waits(`walk:${id}`) });
+  out.push({ ...of('again'), amounts: half(), after: waits(`tension:${id}`) });
   out.push(...gateTasks(line, sets, taken, made));
   out.push(jumpersTask(line, taken.line.jumpers, made));
   if (taken.line.rods.length > 0) {
     const rods = sum(taken.line.rods.filter(([item]) => item === 'earth.rod').map(([, n]) => n));
-    out.push({ ...of('rods'), amounts: [amount(rods, 'rods', 'build.rodHours', cat)], parts: taken.line.rods, after: then(`clear:${id}`) }); // prettier-ignore
+    out.push({ ...of('rods'), amounts: [amount(rods, 'rods', 'build.rodHours', cat)], parts: taken.line.rods, after: waits(`clear:${id}`) }); // prettier-ignore
   }
   if (taken.line.signs.length > 0) {
     const n = sum(taken.line.signs.map(([, k]) => k));
-    out.push({ ...of('signs'), amounts: [amount(n, 'signs', 'build.signMinutes', cat)], parts: taken.line.signs, after: then(`again:${id}`) }); // prettier-ignore
+    out.push({ ...of('signs'), amounts: [amount(n, 'signs', 'build.signMinutes', cat)], parts: taken.line.signs, after: waits(`again:${id}`) }); // prettier-ignore
   }
   const takenUp = strung + sets.filter((t) => t.kind === 'brace').length;
   const later = (kind: TaskKind, wait_h: number): Draft => ({
@@ -136,7 +136,7 @@ function placeTasks(
           hours: hours.set_h,
         },
       ],
-      after: then(`guide:${line.id}`),
+      after: waits(`guide:${line.id}`),
       machine: DRIVEN.has(hours.setting) ? 'hire.driver' : 'hire.auger',
       parts: setParts(p, made, line.id, cat),
     });
@@ -157,7 +157,7 @@ function placeTasks(
       after: set,
       parts: braceParts(p, cat),
     });
-  return { tasks, holds: braced ? then(`brace:${key}`) : set };
+  return { tasks, holds: braced ? waits(`brace:${key}`) : set };
 }
 
 /** The place of another line whose post serves here as well. */
@@ -199,7 +199,7 @@ function postsTasks(
             hours: n * postHours(kind, cat),
           };
         }),
-        after: then(`guide:${line.id}`),
+        after: waits(`guide:${line.id}`),
         machine: work === 'posts' ? null : plan.noDriver ? 'hire.auger' : 'hire.driver',
         parts: own.map((p): Items[number] => [recordOf(cat.posts, p.kind).price, 1, p.s_m]),
       },
@@ -225,7 +225,7 @@ function gateTasks(
         ...where,
         name: `Dig in the cable of ${words}`,
         amounts: [amount(1, 'gate', 'build.trenchHours', cat)],
-        after: then(`set:${key}`),
+        after: waits(`set:${key}`),
         parts: trench[g.id]!,
       });
     if (hang[g.id])
@@ -234,7 +234,7 @@ function gateTasks(
         ...where,
         name: `Hang ${words}`,
         amounts: [amount(g.leaves ?? 1, 'leaves', 'supplies.gateHours', cat)],
-        after: then(braced, ...(trench[g.id] ? [`trench:${g.id}`] : [])),
+        after: waits(braced, ...(trench[g.id] ? [`trench:${g.id}`] : [])),
         parts: hang[g.id]!,
       });
     return out;
@@ -257,7 +257,7 @@ function jumpersTask(line: Line, parts: Items, { meetings, cat, plan, gates }: M
     amounts: [
       { n, of: 'connectors', figure: `connectors.${plan.connectors ?? 'clamp'}.minutes`, hours: (n * minutes) / 60 }, // prettier-ignore
     ],
-    after: then(
+    after: waits(
       `again:${line.id}`,
       ...new Set(others.filter((o) => o !== line.id).map((o) => `again:${o}`)),
       ...(gates[line.id] ?? []).map((g) => `trench:${g.id}`),

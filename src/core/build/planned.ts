@@ -84,38 +84,39 @@ export function planWork(asked: Asked): Planned {
   const rates = ratesOf(did, cat);
   const done = doneOf(did);
   const { left, warnings } = leftOf(sorted, site, rates, done);
-  const main = left.filter((l) => !l.task.aside);
-  const machines = [...new Set(main.flatMap((l) => l.task.machine ?? []))];
+  const main = left.some((l) => !l.task.aside);
+  const machines = [...new Set(left.flatMap((l) => l.task.machine ?? []))];
   const res = resourcesOf(w, machines);
-  let cal = calendarOf(w, roomFor(main, w));
+  let cal = calendarOf(w, roomFor(left, w));
   if (cal.there.length === 0)
     return failed('Nobody works on any day: say which days are worked, and by whom.');
-  let fits = searched(main, cal, res, machines, asked, site);
+  let fits = searched(left, cal, res, machines, asked, site);
   // The room is a guess: where it was too little, there is more.
   for (let more = 3; !fits && more <= 27; more *= 3) {
-    cal = calendarOf(w, roomFor(main, w) * more);
-    fits = searched(main, cal, res, machines, asked, site);
+    cal = calendarOf(w, roomFor(left, w) * more);
+    fits = searched(left, cal, res, machines, asked, site);
   }
   if (!fits)
     return failed('The work does not fit: not enough people are ever there at once, or the days run out within three years.'); // prettier-ignore
   const { found, problem } = fits;
   const late = pushedLate(problem, found);
+  const unlimited = unlimitedOf(problem);
+  const { critical } = unlimited;
   const shown = [
-    ...plannedTasks({ left: main, table: found, late, cal, w, res, done }),
-    ...asideOf(left, fits, main, cal, res, w, done),
+    ...plannedTasks({ left, table: found, late, critical, cal, w, res, done }),
     ...tasks.filter((t) => done.ended.has(t.id)).map((t) => finished(t, done)),
   ];
   const place = new Map(sorted.map((t, k) => [t.id, k]));
   const time = (slot: number) => timeAt(cal.first, endOf_h(cal.clock, slot));
-  const when = main.length > 0 ? time : () => null;
+  const when = main ? time : () => null;
   return {
     fault: null,
     tasks: shown.sort((a, b) => (a.start ?? '').localeCompare(b.start ?? '') || place.get(a.id)! - place.get(b.id)!), // prettier-ignore
     start: shown.flatMap((t) => t.start ?? []).sort()[0] ?? null,
     finish: when(found.finish),
     bound: when(found.bound),
-    unlimited: when(unlimitedOf(problem)),
-    hires: machines.flatMap((m) => hireOf(m, found, main, cal, site) ?? []),
+    unlimited: when(unlimited.finish),
+    hires: machines.flatMap((m) => hireOf(m, found, left, cal, site) ?? []),
     warnings: [...warnings, ...(fits.tooShort ? ['The hire is too short for its work: the plan is as if the machine stayed.'] : [])], // prettier-ignore
     rates,
     left_h: sum(left.map((l) => l.slots * l.people * SLOT_H)),
@@ -204,51 +205,22 @@ function mostThere(w: Working): number {
 function roomFor(left: readonly Left[], w: Working): number {
   const waits = left.map((l) => Math.max(0, ...l.task.after.map((a) => a.wait_h))).sort((a, b) => b - a); // prettier-ignore
   // A chain has few waits by the clock; what is asked for by hand may lie far ahead.
-  const apart_h = sum(waits.slice(0, 4)) + Math.max(0, ...left.map((l) => l.from_h));
+  const apart_h = sum(waits.slice(0, 6)) + Math.max(0, ...left.map((l) => l.from_h));
   const work = sum(left.map((l) => l.slots * Math.max(1, l.people))) / Math.max(1, w.crew.length);
   return Math.ceil(1.5 * work + apart_h / SLOT_H / 2) + 300;
 }
 
-/** Slots until the end, with people and machines for everything that could be done. */
-function unlimitedOf(problem: Problem): number {
+/** The plan with people and machines for everything that could be done, and what has no float in it. */
+function unlimitedOf(problem: Problem): {
+  readonly finish: number;
+  readonly critical: Set<number>;
+} {
   const caps = problem.caps.map((c) => Int16Array.from(c, (n) => (n > 0 ? 10_000 : 0)));
   const { jobs } = problem;
-  return timetable({ ...problem, caps }, followers(jobs), new Float64Array(jobs.length))!.finish;
-}
-
-/** What comes when the fence stands takes whoever is free then. */
-function asideOf(
-  left: readonly Left[],
-  { problem, found }: Fits,
-  main: readonly Left[],
-  cal: Calendar,
-  res: Resources,
-  w: Working,
-  done: Done,
-): PlannedTask[] {
-  const rest = left.filter((l) => l.task.aside);
-  if (rest.length === 0) return [];
-  const ends = new Map(main.map((l, k) => [l.task.id, found.start[k]! + l.slots]));
-  const longer = calendarOf(w, cal.there.length + roomFor(rest, w));
-  const caps = [longer.there, ...longer.each].map((c) => c.slice());
-  problem.jobs.forEach((job, k) => {
-    const chosen = found.chosen[k]! >= 0 ? [[found.chosen[k]!, 1] as const] : [];
-    for (const [r, n] of [...job.needs, ...chosen])
-      if (r < caps.length)
-        for (let s = found.start[k]!; s < found.start[k]! + job.slots; s++) caps[r]![s]! -= n;
-  });
-  const waiting = rest.map((l): Left => {
-    const from = l.task.after.flatMap((a) => (ends.has(a.id) ? [endOf_h(longer.clock, ends.get(a.id)!) + a.wait_h] : [])); // prettier-ignore
-    return { ...l, from_h: Math.max(l.from_h, ...from) };
-  });
-  const own = { ...problemOf(waiting, longer, res, {}), caps };
-  const made = timetable(own, followers(own.jobs), waiting.map((l) => l.from_h)); // prettier-ignore
-  if (!made) return [];
-  // Seated together with all others, so that nobody is in two places.
-  const table = {
-    start: Int32Array.from([...found.start, ...made.start]),
-    chosen: Int32Array.from([...found.chosen, ...made.chosen]),
-    finish: made.finish,
-  };
-  return plannedTasks({ left: [...main, ...waiting], table, late: null, cal: longer, w, res, done }).slice(main.length); // prettier-ignore
+  const many = { ...problem, caps };
+  const table = timetable(many, followers(jobs), new Float64Array(jobs.length))!;
+  const late = pushedLate(many, table);
+  const critical = new Set<number>();
+  late?.forEach((slot, k) => slot === table.start[k]! && !jobs[k]!.aside && critical.add(k));
+  return { finish: table.finish, critical };
 }

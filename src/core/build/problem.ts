@@ -61,6 +61,7 @@ export function problemOf(
         slots,
         first,
         from_h,
+        ...(task.aside ? { aside: true } : {}),
         after: task.after.flatMap((a) => {
           const job = at.get(a.id);
           return job === undefined ? [] : [{ job, wait_h: a.wait_h }];

@@ -146,7 +146,7 @@ export function boundOf({ clock, jobs, caps }: Problem): number {
       at = Math.max(at, a.wait_h > 0 ? slotFrom(clock, endOf_h(clock, ends) + a.wait_h) : ends);
     }
     head[k] = at;
-    bound = Math.max(bound, at + job.slots);
+    if (!job.aside) bound = Math.max(bound, at + job.slots);
   }
   // Work behind a job, by the work alone: waits behind it may fall into the nights.
   const tail = new Float64Array(jobs.length);
@@ -155,7 +155,7 @@ export function boundOf({ clock, jobs, caps }: Problem): number {
   caps.forEach((cap, r) => {
     const users = jobs.flatMap((j, k) => {
       const n = j.needs.find(([q]) => q === r)?.[1] ?? 0;
-      return n > 0 ? [{ head: head[k]!, tail: tail[k]!, work: n * j.slots }] : [];
+      return n > 0 && !j.aside ? [{ head: head[k]!, tail: tail[k]!, work: n * j.slots }] : [];
     });
     const until = new Float64Array(cap.length + 1);
     cap.forEach((n, s) => (until[s + 1] = until[s]! + n));

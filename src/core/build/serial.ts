@@ -14,6 +14,8 @@ export interface Job {
   readonly from_h: number;
   /** Chosen before the others wherever there is a choice. */
   readonly first: boolean;
+  /** Its end is not the end of the whole: it is put in as soon as it may be, and holds nothing back. */
+  readonly aside?: boolean;
 }
 
 export interface Problem {
@@ -28,7 +30,7 @@ export interface Timetable {
   readonly start: Int32Array;
   /** By job, which of its `oneOf` it has; -1: none needed. */
   readonly chosen: Int32Array;
-  /** Slots to the end of the last job. */
+  /** Slots to the end of the last job, those aside left out. */
   readonly finish: number;
 }
 
@@ -79,7 +81,7 @@ export function timetable(
     chosen[k] = at[1];
     for (const [r, n] of job.needs) take(free, r, at[0], job.slots, n);
     if (at[1] >= 0) take(free, at[1], at[0], job.slots, 1);
-    finish = Math.max(finish, at[0] + job.slots);
+    if (!job.aside) finish = Math.max(finish, at[0] + job.slots);
     for (const f of next[k]!) if (--left[f]! === 0) open.push(rank[f]!);
   }
   return { start, chosen, finish };
@@ -87,7 +89,7 @@ export function timetable(
 
 /** Jobs in the order of their keys, those that come first before all others. */
 function ranked(jobs: readonly Job[], key: ArrayLike<number>): Int32Array {
-  const early = Uint8Array.from(jobs, (j) => (j.first ? 0 : 1));
+  const early = Uint8Array.from(jobs, (j) => (j.first || j.aside ? 0 : 1));
   return Int32Array.from(jobs, (_, k) => k).sort(
     (a, b) => early[a]! - early[b]! || key[a]! - key[b]! || a - b,
   );
@@ -222,8 +224,15 @@ function mirrorOf(jobs: readonly Job[]): Mirror {
   const known = mirrors.get(jobs);
   if (known) return known;
   const waits: { job: number; wait_h: number }[][] = jobs.map(() => []);
-  jobs.forEach((j, k) => j.after.forEach((a) => waits[a.job]!.push({ job: k, wait_h: a.wait_h })));
-  const turnedJobs = jobs.map((j, k) => ({ ...j, after: waits[k]!, from_h: 0, first: false }));
+  jobs.forEach((j, k) => {
+    if (!j.aside) for (const a of j.after) waits[a.job]!.push({ job: k, wait_h: a.wait_h });
+  });
+  // What is aside stays where it is: its room is taken out (below).
+  const turnedJobs = jobs.map((j, k): Job =>
+    j.aside
+      ? { slots: 0, after: [], needs: [], oneOf: [], from_h: 0, first: false }
+      : { ...j, after: waits[k]!, from_h: 0, first: false },
+  );
   const made = { jobs: turnedJobs, next: followers(turnedJobs) };
   mirrors.set(jobs, made);
   return made;
@@ -237,14 +246,24 @@ export function pushedLate(problem: Problem, table: Timetable): Int32Array | nul
   const { clock, jobs, caps } = problem;
   const slots = table.finish;
   const mirror = mirrorOf(jobs);
+  const room = caps.map((c) => c.slice(0, slots));
+  jobs.forEach((j, k) => {
+    if (!j.aside) return;
+    const chosen = table.chosen[k]! >= 0 ? [[table.chosen[k]!, 1] as const] : [];
+    const to = Math.min(slots, table.start[k]! + j.slots);
+    for (const [r, n] of [...j.needs, ...chosen])
+      for (let s = table.start[k]!; s < to; s++) room[r]![s]! -= n;
+  });
   const seen = {
     clock: turned(clock, slots),
     jobs: mirror.jobs,
-    caps: caps.map((c) => c.slice(0, slots).reverse()),
+    caps: room.map((c) => c.reverse()),
   };
   const key = Float64Array.from(jobs, (j, k) => slots - (table.start[k]! + j.slots));
   const back = timetable(seen, mirror.next, key);
   if (!back) return null;
-  const late = Int32Array.from(jobs, (j, k) => slots - back.start[k]! - j.slots);
+  const late = Int32Array.from(jobs, (j, k) =>
+    j.aside ? table.start[k]! : slots - back.start[k]! - j.slots,
+  );
   return late.every((s, k) => s >= table.start[k]! || !jobs[k]!.from_h) ? late : null;
 }

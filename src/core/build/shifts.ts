@@ -31,6 +31,7 @@ export interface PlannedTask extends Task {
   readonly shifts: readonly Shift[];
   /** By how many working hours it may be later without the end being later; null: it does not bear on the end. */
   readonly float_h: number | null;
+  /** On the path of waits and work that no number of people makes shorter. */
   readonly critical: boolean;
   /** Share that is done, and on which day last. */
   readonly done: number;
@@ -78,6 +79,8 @@ export interface Seated {
   readonly table: Timetable;
   /** The latest start of each; null: they do not bear on the end. */
   readonly late: Int32Array | null;
+  /** Those that are critical. */
+  readonly critical: ReadonlySet<number>;
   readonly cal: Calendar;
   readonly w: Working;
   readonly res: Resources;
@@ -85,7 +88,16 @@ export interface Seated {
 }
 
 /** The tasks of a timetable, with who is at each. */
-export function plannedTasks({ left, table, late, cal, w, res, done }: Seated): PlannedTask[] {
+export function plannedTasks({
+  left,
+  table,
+  late,
+  critical,
+  cal,
+  w,
+  res,
+  done,
+}: Seated): PlannedTask[] {
   const time = (slot: number) => timeAt(cal.first, cal.clock.at_h[slot]!);
   const ended = (slot: number) => timeAt(cal.first, endOf_h(cal.clock, slot));
   const stints = seat(
@@ -99,7 +111,7 @@ export function plannedTasks({ left, table, late, cal, w, res, done }: Seated): 
     const share = done.share.get(task.id) ?? 0;
     const start = table.start[k]!;
     const part = (slot: number) => share + ((1 - share) * (slot - start)) / slots;
-    const float = late ? Math.max(0, late[k]! - start) : null;
+    const float = late && !task.aside ? Math.max(0, late[k]! - start) : null;
     return {
       ...task,
       people,
@@ -116,7 +128,7 @@ export function plannedTasks({ left, table, late, cal, w, res, done }: Seated): 
         })),
       ),
       float_h: float === null ? null : float * SLOT_H,
-      critical: float === 0,
+      critical: critical.has(k),
       done: share,
       doneOn: done.last.get(task.id) ?? null,
     };

@@ -76,7 +76,7 @@ export function amount(n: number, of: string, path: string, cat: Catalogue, time
 }
 
 /** Waits for these, and for no time more. */
-export const then = (...ids: string[]): Wait[] => ids.map((id) => ({ id, wait_h: 0 }));
+export const waits = (...ids: string[]): Wait[] => ids.map((id) => ({ id, wait_h: 0 }));
 
 /** What a plan says of tools, hire and own items: none of it belongs to one task. */
 export const isKit = (item: string): boolean => /^(tool|hire|own)\./.test(item);

@@ -3,7 +3,7 @@ import { sum } from '../base/numbers.js';
 import { kindOf } from './kinds.js';
 import { lineTasks } from './lineTasks.js';
 import type { Made } from './made.js';
-import { amount, then, whole, type Draft, type Task, type Wait } from './task.js';
+import { amount, waits, whole, type Draft, type Task, type Wait } from './task.js';
 import { unitTasks } from './unitTasks.js';
 
 /** Tasks of a plan, each after those that it waits for where that can be. */
@@ -19,7 +19,7 @@ export function tasksOf(made: Made): Task[] {
     out.push({
       ...whole('stock', '', null),
       amounts: [amount(1, 'time', 'build.stockHours', made.cat)],
-      after: then(...last),
+      after: waits(...last),
     });
   return bridged(out.map((t) => ({ ...t, work_h: sum(t.amounts.map((a) => a.hours)), people: kindOf(t.kind).people }))); // prettier-ignore
 }

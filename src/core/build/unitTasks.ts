@@ -5,7 +5,7 @@ import { planLength } from '../plan/geometry.js';
 import type { Energiser } from '../plan/schema.js';
 import type { TaskKind } from './kinds.js';
 import type { Made } from './made.js';
-import { amount, then, whole, type Draft } from './task.js';
+import { amount, waits, whole, type Draft } from './task.js';
 
 /** A unit: its earth, its leads, its place; switched on when all that it feeds is tied. */
 export function unitTasks(e: Energiser, made: Made, lines: ReadonlySet<string>): Draft[] {
@@ -33,20 +33,24 @@ export function unitTasks(e: Energiser, made: Made, lines: ReadonlySet<string>):
       ...one('lead'),
       amounts: [amount(1, 'unit', 'build.leadHours', cat)],
       parts: lead,
-      after: then(`rods:${e.id}`, `mount:${e.id}`, ...(e.line === null ? [] : [`again:${e.line}`])),
+      after: waits(
+        `rods:${e.id}`,
+        `mount:${e.id}`,
+        ...(e.line === null ? [] : [`again:${e.line}`]),
+      ),
     },
   ];
-  if (solar && !e.plate) out.push({ ...one('charge'), after: then(`mount:${e.id}`) });
+  if (solar && !e.plate) out.push({ ...one('charge'), after: waits(`mount:${e.id}`) });
   out.push({
     ...one('live'),
     amounts: [amount(1, 'time', 'build.fixHours', cat)],
     after: [
-      ...then(`lead:${e.id}`),
+      ...waits(`lead:${e.id}`),
       ...(solar && !e.plate
         ? [{ id: `charge:${e.id}`, wait_h: figure(cat, 'build.chargeHours'), why: 'it charges in the sun' }] // prettier-ignore
         : []),
       // The fence is not live before whoever meets it can know.
-      ...then(...fed.flatMap((id) => [`jumpers:${id}`, `signs:${id}`, `rods:${id}`])),
+      ...waits(...fed.flatMap((id) => [`jumpers:${id}`, `signs:${id}`, `rods:${id}`])),
     ],
   });
   out.push({
@@ -55,7 +59,7 @@ export function unitTasks(e: Energiser, made: Made, lines: ReadonlySet<string>):
       amount(fed.length + 1, 'readings', 'build.proveMinutes', cat),
       amount(km, 'km to walk', 'build.walkHours', cat),
     ],
-    after: then(`live:${e.id}`),
+    after: waits(`live:${e.id}`),
   });
   return out;
 }

@@ -38,6 +38,13 @@ const PLACE = {
   spot: maybe(words(80)),
 };
 
+const DAY = Type.String({ pattern: '^\\d{4}-\\d{2}-\\d{2}$', description: 'YYYY-MM-DD' });
+const NAMED = Type.String({
+  minLength: 1,
+  maxLength: 120,
+  description: 'a name of the plan of work',
+});
+
 const ITEM = Type.String({ minLength: 1, maxLength: 60, description: 'of the price book' });
 
 export const RECORDS: Readonly<Record<string, RecordKind>> = {
@@ -117,6 +124,44 @@ export const RECORDS: Readonly<Record<string, RecordKind>> = {
       state: Type.Union(
         DELIVERED.map((k) => Type.Literal(k)),
         { description: 'received, short and not to come, or wrong and to be changed' },
+      ),
+    },
+  },
+  work: {
+    table: 'work_done',
+    fields: {
+      task: NAMED,
+      kind: Type.String({ minLength: 1, maxLength: 40 }),
+      day: DAY,
+      hours: Type.Number({ exclusiveMinimum: 0, maximum: 5000, description: 'of one person' }),
+      share: Type.Number({ exclusiveMinimum: 0, maximum: 1, description: 'of the task' }),
+      planned_h: Type.Number({ minimum: 0, maximum: 5000, description: 'that the trade says, of one person' }), // prettier-ignore
+      counts: Type.Union([Type.Null(), Type.Boolean()], {
+        description: 'for the rate; null: nobody was asked',
+      }),
+    },
+  },
+  inspections: {
+    table: 'inspection',
+    fields: {
+      check: NAMED,
+      ...PLACE,
+      result: Type.Union(
+        ['pass', 'fail', 'note'].map((k) => Type.Literal(k)),
+        { description: 'as it was found' },
+      ),
+      photo: maybe(Type.String({ pattern: '^[0-9a-f]{64}$', description: 'hash of its content' })),
+    },
+  },
+  loads: {
+    table: 'load_tick',
+    fields: {
+      day: DAY,
+      item: NAMED,
+      kind: words(40),
+      state: Type.Union(
+        ['loaded', 'forgotten'].map((k) => Type.Literal(k)),
+        { description: 'on the trailer; or missing at the fence, for which kind of work' },
       ),
     },
   },

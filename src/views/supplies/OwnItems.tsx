@@ -8,7 +8,7 @@ import { commit, useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
 import { NameField, QuantityField, Part } from '../../ui/parts/controls.js';
 import { FieldFault } from '../../ui/parts/FieldFault.js';
-import { today } from './supplied.js';
+import { today } from '../../session/today.js';
 
 export function OwnItems() {
   const own = useSession((s) => s.plan.ownItems) ?? {};

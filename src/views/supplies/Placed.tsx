@@ -11,7 +11,7 @@ import { Part, QuantityField } from '../../ui/parts/controls.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 import { useMoney } from '../../ui/parts/money.js';
 import { Amount } from './Amount.js';
-import { saveText } from './saveText.js';
+import { saveText } from '../../ui/parts/saveText.js';
 import { type Came, type Ordered, type useLedger } from './supplied.js';
 
 type Books = ReturnType<typeof useLedger>;

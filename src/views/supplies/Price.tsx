@@ -7,7 +7,7 @@ import { useCatalogue } from '../../session/catalogue.js';
 import { commit } from '../../session/session.js';
 import { PriceField } from '../../ui/parts/bookFields.js';
 import { useUnits } from '../../ui/parts/Num.js';
-import { today } from './supplied.js';
+import { today } from '../../session/today.js';
 
 /** What is sold by length is shown by the foot where feet are used. */
 export const shownPrice = (price: number, per: string, units: Units): number =>

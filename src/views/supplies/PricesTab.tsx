@@ -17,8 +17,8 @@ import { useMoney } from '../../ui/parts/money.js';
 import { Num, useUnits, WhereFrom } from '../../ui/parts/Num.js';
 import { Currency } from './Currency.js';
 import { Price, quoteToday, shownPer, shownPrice } from './Price.js';
-import { saveText } from './saveText.js';
-import { today } from './supplied.js';
+import { saveText } from '../../ui/parts/saveText.js';
+import { today } from '../../session/today.js';
 
 interface Row {
   readonly item: string;

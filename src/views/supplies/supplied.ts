@@ -79,9 +79,3 @@ export function useBasket(supplies: readonly Supply[], ledger: Ledger): readonly
 export const countShed = (item: string, was: number, is: number): void => {
   if (is !== was) happened('stock', { item, quantity: is - was, length_m: null, why: 'counted' });
 };
-
-/** Today, YYYY-MM-DD, as the clock on the wall has it. */
-export function today(): string {
-  const now = new Date();
-  return `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`;
-}
