@@ -142,6 +142,7 @@ function searched(
   const options = {
     cost: weigher(left, cal, site),
     orders: usualOrders(left, lines),
+    groups: left.map((l) => lines.indexOf(l.task.line ?? '') + 1),
     ...(tries === undefined ? {} : { tries }),
   };
   const windows: NonNullable<BuildPlan['machines']> = site.build?.machines ?? {};

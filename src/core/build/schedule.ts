@@ -14,6 +14,8 @@ export interface SearchOptions {
   readonly cost?: (table: Timetable) => number;
   /** Orders to begin with, besides the usual rules: by job, the less the earlier. */
   readonly orders?: readonly ArrayLike<number>[];
+  /** By job, what it belongs together with, counted from 0: such jobs are moved together as well as alone. */
+  readonly groups?: ArrayLike<number>;
   readonly seed?: number;
 }
 
@@ -23,7 +25,7 @@ export interface Found extends Timetable {
 }
 
 /** About so many jobs are placed in all, whatever the length of the list. */
-const EFFORT = 90_000;
+const EFFORT = 150_000;
 /** Tries without gain before the search goes back to the best. */
 const PATIENCE = 40;
 
@@ -33,7 +35,7 @@ const PATIENCE = 40;
  */
 export function schedule(problem: Problem, options: SearchOptions = {}): Found | null {
   const { jobs } = problem;
-  const { cost = (t: Timetable) => t.finish, orders = [], seed = 11 } = options;
+  const { cost = (t: Timetable) => t.finish, orders = [], groups, seed = 11 } = options;
   const tries = options.tries ?? Math.round(Math.min(3000, Math.max(60, EFFORT / jobs.length)));
   const next = followers(jobs);
   const bound = boundOf(problem);
@@ -67,11 +69,10 @@ export function schedule(problem: Problem, options: SearchOptions = {}): Found |
   while (made < tries && !ends(best!)) {
     const from = here.table;
     const span = from.finish * [0.03, 0.08, 0.2, 0.5][Math.floor(random() * 4)]!;
-    const share = random() < 0.5 ? 1 : 0.15;
-    const key = Float64Array.from(
-      from.start,
-      (s) => s + (random() < share ? (random() - 0.5) * 2 * span : 0),
-    );
+    const share = [1, 0.15, 0.03][Math.floor(random() * 3)]!;
+    const off = () => (random() < share ? (random() - 0.5) * 2 * span : 0);
+    const together = groups && random() < 0.5 ? Float64Array.from(groups, off) : null;
+    const key = Float64Array.from(from.start, (s, k) => s + (together ? together[groups![k]!]! : off())); // prettier-ignore
     const own = tryKeys(key);
     if (!own) continue;
     stale = own.cost < here.cost ? 0 : stale + 1;

@@ -91,7 +91,8 @@ export function weigher(
   const { w, cat } = site;
   const wage = figure(cat, 'supplies.wage');
   const aSlot = Math.max(1, w.crew.length) * wage * SLOT_H;
-  const aMove = figure(cat, 'build.moveHours') * wage;
+  // Two go together.
+  const aMove = 2 * figure(cat, 'build.moveHours') * wage;
   const machines = [...new Set(left.flatMap((l) => l.task.machine ?? []))];
   const days = (cal.day.at(-1) ?? cal.first) - cal.first + 1;
   const lines = [...new Set(left.map((l) => l.task.line))];
