@@ -445,6 +445,15 @@ const plan: Plan = {
   sizing: { resistance: 'planning', reserve: 0.25 },
   newLines: { left: ewes, right: ewes, keepOut: [], boundary: false },
   overrides: {},
+  // Four to build it, one of them trained on the driver.
+  build: {
+    crew: {
+      lead: { id: 'lead', name: 'Lead hand', runs: ['hire.driver'] },
+      second: { id: 'second', name: 'Second hand' },
+      neighbour: { id: 'neighbour', name: 'Neighbour' },
+      student: { id: 'student', name: 'Student' },
+    },
+  },
 };
 // The lines learn what the paddocks beside them hold; the east march is left out on purpose.
 const { paddocks: faces } = evaluate(plan, groundOf(plan, plan.grids!), catalogue);

@@ -50,12 +50,6 @@ await withDemo('4393', async (browser, address) => {
   };
   const tall = { width: 1280, height: 900 };
   await picture('proposals', '/p/hollin-scar/strands', tall, strandsTab('Hut side', 'Proposals'));
-  await picture(
-    'trade',
-    '/p/hollin-scar/strands',
-    DESK,
-    strandsTab('Pony ring', 'Posts or strands'),
-  );
   await picture('stick', '/stick/hollin-scar?design=ewes', { width: 1000, height: 1230 });
   const sheet = (tab) => (page) =>
     page
@@ -98,6 +92,10 @@ await withDemo('4393', async (browser, address) => {
   });
   await picture('strain', '/p/hollin-scar/strain', DESK, choose('Ridge dyke'));
   await picture('supplies', '/p/hollin-scar/supplies', DESK);
+  await picture('build', '/p/hollin-scar/build', DESK, async (page) => {
+    await page.locator('[data-planned=true]').waitFor();
+    await page.getByRole('button', { name: 'a month' }).click();
+  });
   await picture('power-phone-sun', '/p/hollin-scar/power', PHONE, sheet('Power'), {
     scheme: 'sun',
   });

@@ -1,6 +1,10 @@
 /** Performance claims live here. Run: npm run bench */
 import { readFileSync } from 'node:fs';
 import { bench, describe } from 'vitest';
+import { planWork } from '../../src/core/build/planned.js';
+import { shaped } from '../../src/core/build/shaped.js';
+import { tasksOf } from '../../src/core/build/tasks.js';
+import { madeOf } from '../../src/core/building.js';
 import { createChoices } from '../../src/core/choices.js';
 import { createEvaluator, evaluate } from '../../src/core/evaluate.js';
 import { catalogue, seasonsOf } from '../../src/core/plan/catalogue.js';
@@ -208,5 +212,20 @@ describe('placement', () => {
         { name: 'stout', price: 12, pullout_capacity_N: 5000 },
       ],
     });
+  });
+});
+
+describe('the work planned', () => {
+  const ofDemo = madeOf(demo.plan, createPipeline()(demo.plan, ground, catalogue));
+  const once = shaped(tasksOf(ofDemo), demo.plan, [], catalogue);
+  // The demo has 20 lines: twice over they are forty.
+  const forty = ['', 'b'].flatMap(
+    (c) =>
+    once.map((t) => ({ ...t, id: t.id + c, line: t.line && t.line + c, after: t.after.map((a) => ({ ...a, id: a.id + c })) })), // prettier-ignore
+  );
+  const crew = Object.fromEntries(Array.from({ length: 12 }, (_, k) => [`h${k}`, { id: `h${k}`, name: `Hand ${k + 1}`, ...(k < 2 ? { runs: ['hire.driver' as const] } : {}) }])); // prettier-ignore
+  // Claim: under 1 s.
+  bench('40 lines, 12 people', () => {
+    planWork({ tasks: forty, build: { crew }, did: [], today: '2026-03-02', cat: catalogue });
   });
 });

@@ -133,7 +133,7 @@ test('the whole job by touch alone on a phone', async ({ browser }) => {
   await expect(page.locator('[data-lens]')).toHaveCount(0);
   await saved(page);
   // Every step by the thumb; findings in the sheet; season and undo in theirs.
-  for (const step of ['Strands', 'Section', 'Power', 'Strain', 'Supplies', 'Land']) {
+  for (const step of ['Strands', 'Section', 'Power', 'Strain', 'Supplies', 'Build', 'Land']) {
     await page.getByRole('link', { name: new RegExp(`^${step}`) }).tap();
     await expect(page).toHaveTitle(new RegExp(`^${step}`));
   }

@@ -9,7 +9,17 @@ const SIZES = [
   [1280, 800],
   [1920, 1080],
 ] as const;
-const STEPS = ['land', 'strands', 'section', 'power', 'joins', 'ends', 'strain', 'supplies'];
+const STEPS = [
+  'land',
+  'strands',
+  'section',
+  'power',
+  'joins',
+  'ends',
+  'strain',
+  'supplies',
+  'build',
+];
 
 /** What is wider than its box and cut by it: boxes that scroll sideways, and words that are clipped. */
 const cut = (page: Page) =>

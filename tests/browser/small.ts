@@ -39,4 +39,6 @@ export const small = {
   energisers: { unit: { ...unit, id: 'unit', line: 'north', at_m: 0, e: 0, n: 105 } },
   things: {},
   paddocks: {},
+  // Nobody is named yet to build it.
+  build: undefined,
 };

@@ -351,8 +351,8 @@ describe('the load of a day', () => {
   it('asks for what was forgotten at the same kind of work', () => {
     const day = list.find((d) => dayTasks(p.tasks, d).some((t) => t.task.kind === 'brace'))!;
     const load = loadOf(p.tasks, day, catalogue);
-    const before = [{ kind: 'brace', item: 'drill' }, { kind: 'brace', item: 'drill' }, { kind: 'hang', item: 'oil' }]; // prettier-ignore
-    expect(asked(load, before)).toEqual([{ item: 'drill', times: 2 }]);
+    const before = [{ kind: 'brace', item: 'drill' }, { kind: 'brace', item: 'drill' }, { kind: 'hang', item: 'oil' }, { kind: '', item: 'dog' }]; // prettier-ignore
+    expect(asked(load, before)).toEqual([{ item: 'drill', times: 2 }, { item: 'dog', times: 1 }]); // prettier-ignore
   });
 
   it('shares parts out by place and by number, and they add up', () => {

@@ -108,9 +108,11 @@ export function loadOf(
   }
   // A tool goes out once for those that work side by side: as many as the task that wants most of it.
   const tools = new Map<string, Drop>();
-  for (const { task } of today)
-    for (const [item, n] of kindOf(task.kind).tools)
+  for (const { task } of today) {
+    const machine = task.machine === null ? [] : [[task.machine, 1] as const];
+    for (const [item, n] of [...kindOf(task.kind).tools, ...machine])
       if (n > (tools.get(item)?.n ?? 0)) tools.set(item, { task: task.id, line: task.line, n, at_m: [] }); // prettier-ignore
+  }
   for (const [item, drop] of tools) add(item, 'tool', drop);
   const people = [...new Set(today.flatMap((t) => t.shifts.flatMap((s) => s.who)))];
   for (const item of EACH)
@@ -212,8 +214,9 @@ function withCoils(
 export const daysOf = (tasks: readonly PlannedTask[]): string[] =>
   [...new Set(tasks.flatMap((t) => t.shifts.map((s) => s.day)))].sort();
 
-/** What was left behind before, at the same kind of work: it is asked about first. */
+/** What was left behind before: it is asked about at the same kind of work. */
 export interface Forgotten {
+  /** Nothing: it is asked about every day. */
   readonly kind: string;
   readonly item: string;
 }
@@ -223,6 +226,6 @@ export function asked(day: DayLoad, forgotten: readonly Forgotten[]): { item: st
   const kinds = new Set(day.tasks.map((t) => t.task.kind as string));
   const times = new Map<string, number>();
   for (const f of forgotten)
-    if (kinds.has(f.kind)) times.set(f.item, (times.get(f.item) ?? 0) + 1);
+    if (f.kind === '' || kinds.has(f.kind)) times.set(f.item, (times.get(f.item) ?? 0) + 1);
   return [...times].map(([item, n]) => ({ item, times: n })).sort((a, b) => b.times - a.times);
 } // prettier-ignore

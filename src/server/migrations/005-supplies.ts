@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import { recordTable } from './recordTable.js';
+import { recordTable } from '../recordTable.js';
 
 /** Moves of the shed's stock, orders by line, what was delivered of them, and names of states of the plan. Append-only. */
 export async function up(knex: Knex): Promise<void> {

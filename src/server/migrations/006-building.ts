@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import { recordTable } from './recordTable.js';
+import { recordTable } from '../recordTable.js';
 
 /** Work that was done, things inspected, what was loaded or forgotten; photos by the hash of their content. */
 export async function up(knex: Knex): Promise<void> {

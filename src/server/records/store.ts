@@ -41,7 +41,8 @@ export function recordStore(db: Knex) {
      * @throws FormatError when it does not fit, or corrects what is not there or was corrected already
      */
     async put(property: string, kind: string, value: unknown): Promise<Kept | null> {
-      const { table } = kindNamed(kind);
+      const named = kindNamed(kind);
+      const { table } = named;
       const record = validate<Record>(schemas[kind]!, value);
       if (Number.isNaN(Date.parse(record.time))) throw new FormatError('/time', 'is no time');
       if (record.void && record.corrects === undefined)
@@ -52,7 +53,7 @@ export function recordStore(db: Knex) {
         if (own) {
           if (own.property_id !== property)
             throw new FormatError('/id', 'belongs to a record of another property');
-          return fromRow(own);
+          return fromRow(named, own as Record);
         }
         if (record.corrects !== undefined) {
           const known = await trx(table)
@@ -65,7 +66,7 @@ export function recordStore(db: Knex) {
         }
         const saved_at = new Date().toISOString();
         await trx(table).insert({ ...record, property_id: property, saved_at });
-        return fromRow(await trx(table).where({ id: record.id }).first());
+        return fromRow(named, (await trx(table).where({ id: record.id }).first()) as Record);
       });
     },
 
@@ -74,24 +75,38 @@ export function recordStore(db: Knex) {
      * such property.
      */
     async since(property: string, kind: string, since: number, limit = PAGE): Promise<Page | null> {
-      const { table } = kindNamed(kind);
+      const named = kindNamed(kind);
+      const { table } = named;
       if (!(await db('property').where({ id: property }).first('id'))) return null;
       const rows = await db(table)
         .where({ property_id: property })
         .andWhere('seq', '>', since)
         .orderBy('seq')
         .limit(limit + 1);
-      return { records: rows.slice(0, limit).map(fromRow), more: rows.length > limit };
+      return {
+        records: rows.slice(0, limit).map((row: Record) => fromRow(named, row)),
+        more: rows.length > limit,
+      };
     },
   };
 }
 
 export type RecordStore = ReturnType<typeof recordStore>;
 
-function fromRow({ property_id: _, ...row }: Record & { property_id?: string }): Kept {
+/** Fields that are true or false; the store keeps them as 1 and 0. */
+const trueOrFalse = ({ fields }: RecordKind): string[] =>
+  Object.entries(fields).flatMap(([name, schema]) => {
+    const kinds = [schema, ...((schema['anyOf'] as { type?: string }[] | undefined) ?? [])];
+    return kinds.some((k) => k.type === 'boolean') ? [name] : [];
+  });
+
+function fromRow(kind: RecordKind, row: Record & { property_id?: string }): Kept {
   const { corrects, void: taken, ...rest } = row;
+  delete rest['property_id'];
+  const said = trueOrFalse(kind).filter((name) => typeof rest[name] === 'number');
   return {
     ...rest,
+    ...Object.fromEntries(said.map((name) => [name, rest[name] === 1])),
     ...(corrects === null || corrects === undefined ? {} : { corrects }),
     ...(taken ? { void: true } : {}),
   } as Kept;

@@ -30,7 +30,7 @@ export function DaySheet({ load, plan, w, tick, behind, before, below }: DayShee
     <div data-day={load.day}>
       <div className="grid gap-x-6 @[46rem]:grid-cols-[1fr_20rem] print:grid-cols-[1fr_80mm]">
         <section aria-label="Tasks of the day">
-          <h3 className="heading mb-1">Tasks</h3>
+          <h2 className="heading mb-1">Tasks</h2>
           <ol className="mb-3">
             {load.tasks.map((t) => (
               <TaskRow key={t.task.id} of={t} number={t.task.line === null ? null : lines.indexOf(t.task.line) + 1} plan={plan} name={name} /> // prettier-ignore
@@ -42,7 +42,7 @@ export function DaySheet({ load, plan, w, tick, behind, before, below }: DayShee
         </div>
       </div>
       <section aria-label="Mind" className="mb-3 break-inside-avoid">
-        <h3 className="heading mb-1">Mind</h3>
+        <h2 className="heading mb-1">Mind</h2>
         <ul className="border-warn columns-1 gap-x-6 border-l-4 pl-2 @[46rem]:columns-2 print:columns-2">
           {load.safety.map((c) => (
             <li key={c} className="break-inside-avoid">
@@ -56,17 +56,19 @@ export function DaySheet({ load, plan, w, tick, behind, before, below }: DayShee
         </p>
       </section>
       <section aria-label="Load-out">
-        <h3 className="heading mb-1">On the trailer</h3>
+        <h2 className="heading mb-1">On the trailer</h2>
         <p className="mb-1" data-weight>
           About {say(load.kg, 'mass', units)}; the trailer carries {say(load.carries_kg, 'mass', units)}.{' '}
           {load.trips > 1 && <strong>That is {load.trips} trips.</strong>} What is listed last is put down last: load it
           first, at the front.
         </p>
         {before}
-        <table className="sheet-table w-full" aria-label="Load-out">
+        <table className="sheet-table w-full print:text-[0.86rem] [&_td]:print:py-[0.5mm]" aria-label="Load-out">
           <thead>
             <tr>
-              <th scope="col" aria-label="Loaded" />
+              <th scope="col">
+                <span className="sr-only">loaded</span>
+              </th>
               <th scope="col">what</th>
               <th scope="col" className="n">
                 how many
@@ -75,7 +77,11 @@ export function DaySheet({ load, plan, w, tick, behind, before, below }: DayShee
                 weighs
               </th>
               <th scope="col">for</th>
-              {behind && <th scope="col" aria-label="Was it missing" />}
+              {behind && (
+                <th scope="col">
+                  <span className="sr-only">was it missing</span>
+                </th>
+              )}
             </tr>
           </thead>
           <tbody>
@@ -84,7 +90,7 @@ export function DaySheet({ load, plan, w, tick, behind, before, below }: DayShee
                 <td>{tick(row)}</td>
                 <td>{row.name}</td>
                 <td className="n figure">{amountOf(row, units)}</td>
-                <td className="n figure">{row.kg === null ? '' : say(row.kg, 'mass', units)}</td>
+                <td className="n figure">{row.kg === null || row.kg < 0.5 ? '' : say(row.kg, 'mass', units)}</td>
                 <td className="label">{dropsOf(row, load.tasks, plan)}</td>
                 {behind && <td>{behind(row)}</td>}
               </tr>

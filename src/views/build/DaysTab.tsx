@@ -36,8 +36,8 @@ export function DaysTab() {
   const loaded = records.filter((r) => r.day === day && r.state === 'loaded');
   const missed = records.filter((r) => r.day === day && r.state === 'forgotten');
   const isIn = (row: Load) => loaded.find((r) => r.item === row.item);
-  const kind = load.tasks[0]!.task.kind;
-  const kindOfRow = (row: Load) => load.tasks.find((t) => row.drops.some((d) => d.task === t.task.id))?.task.kind ?? kind; // prettier-ignore
+  // What everybody has every day is no matter of the kind of work.
+  const kindOfRow = (row: Load) => load.tasks.find((t) => row.drops.some((d) => d.task === t.task.id))?.task.kind ?? ''; // prettier-ignore
   const ticked = load.loads.filter((row) => isIn(row)).length;
   const earlier = records.filter((r) => r.state === 'forgotten' && r.day < day);
   return (
@@ -94,26 +94,57 @@ export function DaysTab() {
             </Button>
           )
         }
-        before={<Before rows={asked(load, earlier)} />}
-        below={<Missing day={day} kind={kind} said={missed} />}
+        before={
+          <Before
+            rows={asked(load, earlier)}
+            onDrop={(item) =>
+              earlier
+                .filter((r) => r.item === item && !r.waiting)
+                .forEach((r) => takeBack('loads', r))
+            }
+          />
+        }
+        below={<Missing day={day} said={missed} />}
       />
     </div>
   );
 }
 
 /** What was left behind on earlier days of such work. */
-function Before({ rows }: { rows: readonly { item: string; times: number }[] }) {
+function Before({
+  rows,
+  onDrop,
+}: {
+  rows: readonly { item: string; times: number }[];
+  onDrop: (item: string) => void;
+}) {
   const cat = useCatalogue();
   if (rows.length === 0) return null;
   return (
-    <p className="border-mend mb-2 border-l-4 pl-2" data-forgotten>
-      △ Forgotten before at such work: {rows.map((r) => `${nameOf(r.item, cat)}${r.times > 1 ? ` (${r.times} times)` : ''}`).join(', ')}. Is it on?
+    <p
+      className="border-mend mb-2 flex flex-wrap items-center gap-2 border-l-4 pl-2"
+      data-forgotten
+    >
+      △ Forgotten before. Is it on?
+      {rows.map(({ item, times }) => (
+        <span key={item} className="inline-flex items-center gap-1">
+          <strong>{nameOf(item, cat)}</strong>
+          {times > 1 && ` (${times} times)`}
+          <Button
+            className="small"
+            aria-label={`${nameOf(item, cat)}: no longer ask`}
+            onClick={() => onDrop(item)}
+          >
+            ✕
+          </Button>
+        </span>
+      ))}
     </p>
   );
-} // prettier-ignore
+}
 
 /** Something that the list does not have was missing. */
-function Missing({ day, kind, said }: { day: string; kind: string; said: readonly LoadRecord[] }) {
+function Missing({ day, said }: { day: string; said: readonly LoadRecord[] }) {
   const cat = useCatalogue();
   const [words, setWords] = useState('');
   return (
@@ -122,7 +153,7 @@ function Missing({ day, kind, said }: { day: string; kind: string; said: readonl
       onSubmit={(e) => {
         e.preventDefault();
         const item = words.trim().slice(0, 60);
-        if (item) happened('loads', { day, item, kind, state: 'forgotten' });
+        if (item) happened('loads', { day, item, kind: '', state: 'forgotten' });
         setWords('');
       }}
     >

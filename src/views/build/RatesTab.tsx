@@ -52,7 +52,7 @@ export function RatesTab() {
                 n: true,
                 cell: ([, r]) => <>{r.times.toFixed(2)} <WhereFrom origin={origin} shown={r.times.toFixed(2)} /></>,
               },
-              { name: 'spread', n: true, cell: ([, r]) => (r.days > 1 ? `± ${r.spread.toFixed(2)}` : 'one day only') },
+              { name: 'spread', n: true, cell: ([, r]) => (r.days > 1 ? `± ${r.spread.toFixed(2)}` : r.days === 1 ? 'one day only' : 'none counts yet') },
               { name: 'so it goes', cell: ([, r]) => (r.times > 1.05 ? 'slower than the trade says' : r.times < 0.95 ? 'faster than the trade says' : 'as the trade says') },
             ]}
           />

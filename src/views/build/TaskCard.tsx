@@ -27,13 +27,18 @@ export function TaskCard({ task, planned }: { task: PlannedTask; planned: Planne
         <>
           <p data-when>
             {timeName(task.start)} to {timeName(task.end!)}
-            {task.critical && <strong> · critical</strong>}
+            {task.critical && (
+              <>
+                {' '}
+                · <strong>critical</strong>: no number of people makes this path of work and waits shorter
+              </>
+            )}
           </p>
           <p>
             <Num value={task.left_h} q="hours" from={hoursOrigin(task, planned, units)} /> for one
             person, {task.people} at it
             {task.float_h !== null && task.float_h > 0 && (
-              <>; may be <Num value={task.float_h} q="hours" /> of work later without the end being later</>
+              <>; with this crew it may be <Num value={task.float_h} q="hours" /> of work later without the end being later</>
             )}
             {task.done > 0 && <>; {Math.round(task.done * 100)} % are done</>}.
           </p>

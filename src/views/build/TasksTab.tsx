@@ -25,14 +25,14 @@ export function TasksTab() {
   return (
     <>
       <p className="mb-2">
-        {planned.tasks.length} tasks, {done} of them done.
+        {planned.tasks.length} tasks, {done} of them done. ▲ critical: no number of people makes that path of work and waits shorter.
       </p>
       <DataTable<PlannedTask>
         label="Tasks"
         rows={planned.tasks}
         keyOf={(t) => t.id}
         groupOf={(t) => (t.line === null ? 'The property' : (lines[t.line]?.name ?? t.line))}
-        finds={(t) => `${t.name} ${t.line ? lines[t.line]?.name : ''} ${who(t)} ${t.start ? dayName(t.start.slice(0, 10)) : ''}`}
+        finds={(t) => `${t.line ? lines[t.line]?.name : ''} ${t.name} ${who(t)} ${t.start ? dayName(t.start.slice(0, 10)) : ''}`}
         detail={(t) => (t.id === open ? <TaskCard task={t} planned={planned} /> : null)}
         rowProps={(t) => ({ 'data-task': t.id })}
         columns={[
@@ -58,7 +58,15 @@ export function TasksTab() {
             name: 'may slip',
             n: true,
             by: (t) => t.float_h ?? 1e6,
-            cell: (t) => (t.start === null || t.float_h === null ? '' : t.critical ? 'critical' : t.float_h === 0 ? 'no' : <Num value={t.float_h} q="hours" />),
+            cell: (t) =>
+              t.start === null || t.float_h === null ? (
+                ''
+              ) : (
+                <>
+                  {t.float_h === 0 ? 'no' : <Num value={t.float_h} q="hours" />}
+                  {t.critical && <span title="critical"> ▲</span>}
+                </>
+              ),
           },
         ]}
       />

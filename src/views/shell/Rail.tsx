@@ -74,7 +74,7 @@ export function RailList(props: {
             aria-current={on ? 'page' : undefined}
             className={
               low
-                ? `flex min-h-[3.4rem] min-w-0 flex-col items-center justify-center border-t-4 text-[0.93rem] ${on ? 'border-ink bg-chosen font-semibold' : 'border-transparent'}`
+                ? `flex min-h-[3.4rem] min-w-0 flex-col items-center justify-center border-t-4 text-[0.9rem] ${on ? 'border-ink bg-chosen font-semibold' : 'border-transparent'}`
                 : `flex min-h-9 items-center justify-between gap-1 border-l-4 py-1 pr-2 pl-2 ${on ? 'bg-chosen border-ink font-semibold' : 'hover:bg-hover border-transparent'}`
             }
             onClick={(event) => {
@@ -84,7 +84,11 @@ export function RailList(props: {
               goTo(s.id, property);
             }}
           >
-            <span className="max-w-full truncate">{s.name}</span>
+            <span
+              className={low ? 'max-w-full truncate [font-stretch:66%]' : 'max-w-full truncate'}
+            >
+              {s.name}
+            </span>
             <Standing standing={standing} />
           </a>
         );
