@@ -5,6 +5,7 @@
 const core = [
   'base',
   'drawing',
+  'hand',
   'plan',
   'report',
   'terrain',

@@ -4,6 +4,7 @@ import ICAL from 'ical.js';
 import { readFileSync } from 'node:fs';
 import type { Plan } from '../../src/core/plan/schema.js';
 import { axe, empty, open, saved, stored } from './help.js';
+import { printed } from './pdf.js';
 import { small } from './small.js';
 
 const at = async (page: Page, tab?: string, change: Record<string, unknown> = small) => {
@@ -276,4 +277,48 @@ test('an empty property says where its work will stand', async ({ page }) => {
   await open(page, 'build', empty);
   await expect(page.getByText('There is nothing to build yet')).toBeVisible();
   await axe(page);
+});
+
+test('bench cards: reached from the task that wants them, turned, printed; the trainer asks and keeps a tally', async ({
+  page,
+}) => {
+  const id = await at(page, 'Tasks');
+  await page.locator('[data-task="tie:east"]').getByRole('button').click();
+  await page.getByRole('button', { name: 'Figure-eight join' }).click();
+  const card = page.getByRole('region', { name: 'Figure-eight join' });
+  await expect(card.getByRole('img')).toHaveCount(6);
+  await axe(page);
+  const before = await card.locator('svg').first().innerHTML();
+  await page.getByLabel('turn it').focus();
+  await page.keyboard.press('ArrowRight');
+  await expect.poll(() => card.locator('svg').first().innerHTML()).not.toBe(before);
+  await page.getByRole('button', { name: 'as drawn' }).click();
+
+  await page.getByRole('button', { name: 'train' }).click();
+  const trainer = page.locator('[data-trainer]');
+  // Both games, each answered right: the tally counts them.
+  for (let k = 1; k <= 2; k++) {
+    const game = await trainer.getAttribute('data-trainer');
+    if (game === 'order')
+      for (let s = 0; s < 6; s++) await trainer.locator(`[data-picture="${s}"]`).click();
+    else await trainer.locator('[data-picture="stranger"]').click();
+    await expect(page.locator('[data-said=right]')).toContainText('Right');
+    await expect(page.locator('[data-tally]')).toContainText(`${k} right, 0 wrong`);
+    await trainer.getByRole('button', { name: 'Another' }).click();
+  }
+  await axe(page);
+  await page.reload();
+  await page.getByRole('tab', { name: 'Bench cards' }).click();
+  await page.getByLabel('Card', { exact: true }).selectOption('eight');
+  await page.getByRole('button', { name: 'train' }).click();
+  await expect(page.locator('[data-tally]')).toContainText('2 right');
+
+  await page.goto(`/cards/${id}`);
+  await expect(page.locator('.a5')).toHaveCount(17);
+  // Each on its own A5 page: none runs over.
+  const { sheets } = await printed(
+    await page.pdf({ preferCSSPageSize: true, printBackground: true }),
+  );
+  expect(sheets.length).toBe(17);
+  expect(sheets[0]![0]).toBeCloseTo(148, 0);
 });

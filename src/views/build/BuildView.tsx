@@ -11,6 +11,7 @@ const LATER = {
   who: lazy(() => import('./WhoTab.js').then((m) => ({ default: m.WhoTab }))),
   rates: lazy(() => import('./RatesTab.js').then((m) => ({ default: m.RatesTab }))),
   inspect: lazy(() => import('./InspectTab.js').then((m) => ({ default: m.InspectTab }))),
+  cards: lazy(() => import('./CardsTab.js').then((m) => ({ default: m.CardsTab }))),
   prove: lazy(() => import('./ProveTab.js').then((m) => ({ default: m.ProveTab }))),
 } satisfies Record<Exclude<BuildTab, 'chart'>, unknown>;
 

@@ -9,7 +9,8 @@ import { useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
 import { Check, Part, QuantityField } from '../../ui/parts/controls.js';
 import { Num, useUnits, type Origin } from '../../ui/parts/Num.js';
-import { dayName, editTask, fullName, timeName, useWorking } from './built.js';
+import { CARDS } from '../../core/hand/cards/index.js';
+import { dayName, editTask, fullName, timeName, useBuildTab, useWorking } from './built.js';
 import { DateField } from './DateField.js';
 import { DoneForm } from './DoneForm.js';
 
@@ -43,6 +44,7 @@ export function TaskCard({ task, planned }: { task: PlannedTask; planned: Planne
             {task.done > 0 && <>; {Math.round(task.done * 100)} % are done</>}.
           </p>
           <WaitsFor task={task} planned={planned} />
+          <CardLinks task={task} />
           <Who task={task} />
           <details className="my-2">
             <summary className="cursor-pointer">Change it{edit ? ' (changed by hand)' : ''}</summary>
@@ -71,6 +73,26 @@ function hoursOrigin(task: PlannedTask, { rates }: Planned, units: Units): Origi
       ...(a.figure.startsWith('defaults.') ? { path: a.figure } : {}),
     })),
   };
+}
+
+/** The ways of the hand that a task wants. */
+function CardLinks({ task }: { task: PlannedTask }) {
+  const cards = kindOf(task.kind).cards.flatMap((id) => CARDS.filter((c) => c.id === id));
+  if (cards.length === 0) return null;
+  return (
+    <p className="my-1 flex flex-wrap gap-1">
+      <span className="label">Cards</span>
+      {cards.map((c) => (
+        <Button
+          key={c.id}
+          className="small"
+          onClick={() => useBuildTab.setState({ tab: 'cards', card: c.id })}
+        >
+          {c.name}
+        </Button>
+      ))}
+    </p>
+  );
 }
 
 function WaitsFor({ task, planned }: { task: PlannedTask; planned: Planned }) {

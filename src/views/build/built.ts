@@ -25,6 +25,7 @@ export const TABS = [
   ['rates', 'Rates'],
   ['inspect', 'Inspect'],
   ['prove', 'Prove'],
+  ['cards', 'Bench cards'],
 ] as const;
 export type BuildTab = (typeof TABS)[number][0];
 
@@ -34,8 +35,15 @@ interface Looked {
   readonly task: string | null;
   /** The day that is looked at; null: the first with work. */
   readonly day: string | null;
+  /** The bench card that is looked at. */
+  readonly card: string | null;
 }
-export const useBuildTab = create<Looked>(() => ({ tab: 'chart', task: null, day: null }));
+export const useBuildTab = create<Looked>(() => ({
+  tab: 'chart',
+  task: null,
+  day: null,
+  card: null,
+}));
 
 type Waiting = { readonly waiting?: boolean };
 export type WorkRecord = KeptRecord & Did & Waiting;
