@@ -13,7 +13,7 @@ export default defineConfig({
     plugins: [tailwindcss()],
     worker: { format: 'es' },
     // Each file that is fetched costs its headers and a way there and back: what is small goes with its neighbours.
-    build: { rollupOptions: { output: { experimentalMinChunkSize: 6000 } } },
+    build: { rollupOptions: { output: { experimentalMinChunkSize: 3000 } } },
     optimizeDeps: { include: ['comlink', 'd3-contour'] },
   },
 });

@@ -1,4 +1,5 @@
 /** Who does what, when, with what on the trailer; and whether what stands is as it should be. */
+import './build.css';
 import { lazy, Suspense } from 'react';
 import { useSession } from '../../session/session.js';
 import { Tabs } from '../../ui/parts/Tabs.js';

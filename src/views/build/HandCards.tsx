@@ -1,4 +1,5 @@
 /** Bench cards on paper, one A5 each. */
+import './build.css';
 import { CARDS } from '../../core/hand/cards/index.js';
 import { Card, CardPages } from '../print/CardPages.js';
 import { usePlanOf } from '../print/recordsOf.js';

@@ -16,7 +16,7 @@ export const CrewSchema = Type.Object(
   {
     id,
     name: Type.String({ minLength: 1, maxLength: 60, description: 'a role: lead hand, driver' }),
-    runs: Type.Optional(Type.Array(hired, { maxItems: 4, description: 'machines it is trained on' })), // prettier-ignore
+    runs: Type.Optional(Type.Array(hired, { maxItems: 4 })), // prettier-ignore
     off: Type.Optional(days),
   },
   closed,
@@ -28,34 +28,34 @@ export const OwnTaskSchema = Type.Object(
     name: Type.String({ minLength: 1, maxLength: 80 }),
     line: Type.Optional(id),
     at_m: Type.Optional(along),
-    hours: Type.Number({ exclusiveMinimum: 0, maximum: 2000, description: 'of one person' }),
+    hours: Type.Number({ exclusiveMinimum: 0, maximum: 2000 }),
     people: Type.Integer({ minimum: 1, maximum: 20 }),
     after: Type.Optional(Type.Array(Type.String({ pattern: TASK }), { maxItems: 20 })),
   },
-  { ...closed, description: 'work that the plan does not ask for by itself' },
+  closed,
 );
 
 export const TaskEditSchema = Type.Object(
   {
-    hours: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 2000, description: 'of one person' })), // prettier-ignore
+    hours: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 2000 })), // prettier-ignore
     people: Type.Optional(Type.Integer({ minimum: 1, maximum: 20 })),
     from: Type.Optional(
       Type.String({ pattern: `^${DAY}T\\d{2}:\\d{2}$`, description: 'not to begin before' }),
     ),
-    first: Type.Optional(Type.Literal(true, { description: 'before all that could go before it' })),
-    who: Type.Optional(Type.Array(id, { minItems: 1, maxItems: 20, description: 'of the crew' })),
-    split: Type.Optional(Type.Integer({ minimum: 2, maximum: 20, description: 'into so many pieces' })), // prettier-ignore
-    out: Type.Optional(Type.Literal(true, { description: 'not to be done' })),
+    first: Type.Optional(Type.Literal(true)),
+    who: Type.Optional(Type.Array(id, { minItems: 1, maxItems: 20 })),
+    split: Type.Optional(Type.Integer({ minimum: 2, maximum: 20 })), // prettier-ignore
+    out: Type.Optional(Type.Literal(true)),
     note: Type.Optional(words(400)),
   },
-  { ...closed, description: 'a task as changed by hand' },
+  closed,
 );
 
 const HireSchema = Type.Object(
   {
     from: Type.Optional(day),
     to: Type.Optional(day),
-    own: Type.Optional(Type.Literal(true, { description: 'not hired: it is there already' })),
+    own: Type.Optional(Type.Literal(true)),
   },
   closed,
 );
@@ -67,7 +67,7 @@ export const BuildSchema = Type.Object(
     to: Type.Optional(clock),
     break_min: Type.Optional(Type.Integer({ minimum: 0, maximum: 240, multipleOf: 15 })),
     days: Type.Optional(
-      Type.Array(Type.Integer({ minimum: 1, maximum: 7 }), { minItems: 1, maxItems: 7, uniqueItems: true, description: 'of the week, 1: Monday' }), // prettier-ignore
+      Type.Array(Type.Integer({ minimum: 1, maximum: 7 }), { minItems: 1, maxItems: 7, uniqueItems: true }), // prettier-ignore
     ),
     off: Type.Optional(days),
     rain: Type.Optional(days),
@@ -76,7 +76,7 @@ export const BuildSchema = Type.Object(
     own: Type.Optional(byId(OwnTaskSchema)),
     tasks: Type.Optional(Type.Record(Type.String({ pattern: TASK }), TaskEditSchema, closed)),
   },
-  { ...closed, description: 'how the work is planned' },
+  closed,
 );
 
 export const keys = {
