@@ -316,9 +316,8 @@ test('bench cards: reached from the task that wants them, turned, printed; the t
   await page.goto(`/cards/${id}`);
   await expect(page.locator('.a5')).toHaveCount(17);
   // Each on its own A5 page: none runs over.
-  const { sheets } = await printed(
-    await page.pdf({ preferCSSPageSize: true, printBackground: true }),
-  );
+  const paper = await page.pdf({ preferCSSPageSize: true, printBackground: true });
+  const { sheets } = await printed(new Uint8Array(paper));
   expect(sheets.length).toBe(17);
   expect(sheets[0]![0]).toBeCloseTo(148, 0);
 });

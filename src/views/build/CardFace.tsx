@@ -17,7 +17,7 @@ export function CardFace({ card, units, turn = 0, paper = false }: CardFaceProps
   return (
     <>
       <p className={paper ? 'my-1 text-[0.8rem]' : 'mb-2'}>{say(card.use)}</p>
-      <ol className={paper ? 'grid grid-cols-2 gap-x-3 gap-y-1' : 'grid gap-3 [grid-template-columns:repeat(auto-fill,minmax(15rem,1fr))]'}>
+      <ol className={paper ? 'grid grid-cols-2 gap-x-3 gap-y-1 [&_svg]:max-h-[34mm]' : 'grid gap-3 [grid-template-columns:repeat(auto-fill,minmax(15rem,1fr))]'}>
         {card.steps.map((s, k) => (
           <li key={k} className={`break-inside-avoid ${paper ? '' : 'border-rule bg-panel border p-2'}`}>
             <CardDrawing card={card} k={k} turn={turn} label={`Step ${k + 1}: ${say(s.words)}`} />
