@@ -19,7 +19,7 @@ import { applyPatch, edit } from '../../src/formats/patch.js';
 import { energiser, line, plan, strands } from './scene.js';
 
 const RUNS = Number(process.env['RANDOM_PLANS'] ?? 20);
-const LONG = 20_000 + 3000 * RUNS;
+const LONG = 60_000 + 3000 * RUNS;
 
 const ids = (role: string) => Object.entries(catalogue.profiles).filter(([, p]) => p.role === role).map(([id]) => id); // prettier-ignore
 const some = (of: string[]) => fc.uniqueArray(fc.constantFrom(...of), { maxLength: 2 });
