@@ -84,7 +84,7 @@ function knotCard(
       upTo: { wire: t.first },
       moves: 'wire',
       look: { ...close, reach: 44 },
-      arrows: [[[of.crossing + 18, 14, -6], [of.crossing + 52, 26, -8]]],
+      arrows: [[[of.crossing + 14, 12, -6], [of.crossing + 36, 21, -8]]],
     },
     {
       words: `Bend a crank of about 100 mm and wind ${TURNS} close turns, pulling outward along the crank.`,
