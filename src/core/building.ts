@@ -1,10 +1,11 @@
 /** What the pipeline found of a plan, as the work on it asks for it; and that work, planned. */
+import { range } from './base/numbers.js';
 import type { Made } from './build/made.js';
 import { planWork, type Planned } from './build/planned.js';
 import type { Did } from './build/rates.js';
 import { shaped, type Failed } from './build/shaped.js';
 import { tasksOf } from './build/tasks.js';
-import { usualCrew } from './build/calendar.js';
+import { crewOf } from './build/calendar.js';
 import type { Worked } from './pipeline.js';
 import type { BuildPlan, Plan } from './plan/schema.js';
 
@@ -47,11 +48,12 @@ function thoughtOf(
   { cat }: Made,
 ): BuildPlan | undefined {
   if (rain === undefined && more === 0) return build;
-  const crew = Object.keys(build?.crew ?? {}).length > 0 ? build!.crew! : usualCrew(cat);
-  const others = Array.from({ length: more }, (_, k) => [`more${k}`, { id: `more${k}`, name: 'One more' }]); // prettier-ignore
+  const others = range(more).map(
+    (k) => [`more${k}`, { id: `more${k}`, name: 'One more' }] as const,
+  );
   return {
     ...build,
-    crew: { ...crew, ...(Object.fromEntries(others) as typeof crew) },
+    crew: { ...crewOf(build, cat), ...Object.fromEntries(others) },
     ...(rain === undefined ? {} : { rain: [...(build?.rain ?? []), rain] }),
   };
 }

@@ -2,7 +2,7 @@
 import { Type } from '@sinclair/typebox';
 import { steadyClock } from './build/clock.js';
 import { criticalPath, inOrder } from './build/network.js';
-import { boundOf, schedule } from './build/schedule.js';
+import { schedule } from './build/schedule.js';
 import type { Problem } from './build/serial.js';
 import { calculator, name, type Calculator } from './calculator.js';
 import { sum } from './base/numbers.js';
@@ -57,7 +57,7 @@ export const building: Readonly<Record<string, Calculator>> = {
       const found = schedule(problem, { tries: Math.round(Math.min(6000, 600_000 / i.tasks.length)) })!; // prettier-ignore
       return {
         finish_h: found.finish,
-        lower_bound_h: boundOf(problem),
+        lower_bound_h: found.bound,
         proven: found.finish <= found.bound,
         tasks: Object.fromEntries(i.tasks.map((t, k) => [t.id, { start_h: found.start[k]! }])),
       };

@@ -8,7 +8,8 @@ import { catalogue } from '../../src/core/plan/catalogue.js';
 import { ownCatalogue } from '../../src/core/plan/ownCatalogue.js';
 import type { Plan } from '../../src/core/plan/schema.js';
 import { basketOf, begun, cameOf, inShed, wantedFor, type Delivered, type Ledger, type OrderLine, type StockMove } from '../../src/core/supplies/basket.js'; // prettier-ignore
-import { changeRow, daysBetween, dropQuote, putQuote } from '../../src/core/supplies/bookEdits.js';
+import { changeRow, dropQuote, putQuote } from '../../src/core/supplies/bookEdits.js';
+import { daysBetween } from '../../src/core/base/days.js';
 import { changeCurrency } from '../../src/core/supplies/currency.js';
 import { withCuts } from '../../src/core/supplies/cutSupplies.js';
 import { DELIVERIES, deliveryOf, GROUPS, groupOf } from '../../src/core/supplies/groups.js';

@@ -6,7 +6,7 @@ import ICAL from 'ical.js';
 import { readFileSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { calendarOf, slotsOfDay, usualCrew, workingOf } from '../../src/core/build/calendar.js';
-import { dayNumber, dayText, timeAt, weekday } from '../../src/core/build/days.js';
+import { dayNumber, dayText, timeAt, weekday } from '../../src/core/base/days.js';
 import { changeBuild, changeTask, dropMember, toggled } from '../../src/core/build/edits.js';
 import { kindOf, massOf, work, WorkSchema } from '../../src/core/build/kinds.js';
 import { asked, dayTasks, daysOf, loadOf } from '../../src/core/build/loadout.js';

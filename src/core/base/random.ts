@@ -16,3 +16,11 @@ export function normal(seed: number): () => number {
   const next = uniform(seed);
   return () => Math.sqrt(-2 * Math.log(1 - next())) * Math.cos(2 * Math.PI * next());
 }
+
+/** Puts a list into an order by lot, in place [published: Fisher and Yates]. */
+export function shuffle<T>(list: T[], random: () => number): void {
+  for (let k = list.length - 1; k > 0; k--) {
+    const j = Math.floor(random() * (k + 1));
+    [list[k], list[j]] = [list[j]!, list[k]!];
+  }
+}

@@ -2,7 +2,7 @@
 import { figure, type Catalogue } from '../plan/catalogue.js';
 import type { BuildPlan } from '../plan/schema.js';
 import type { Clock } from './clock.js';
-import { dayNumber, dayText, minutes, weekday } from './days.js';
+import { dayNumber, dayText, minutes, weekday } from '../base/days.js';
 
 /** The schedule counts in quarters of an hour. */
 export const SLOT_H = 0.25;
@@ -35,7 +35,7 @@ export interface Working {
 const NAMES = ['Lead hand', 'Second hand', 'Third hand', 'Fourth hand'];
 
 /** The crew that is there when nobody was named: as many as gloves are counted for. */
-export const usualCrew = (cat: Catalogue): Record<string, { id: string; name: string }> =>
+export const usualCrew = (cat: Catalogue): NonNullable<BuildPlan['crew']> =>
   Object.fromEntries(
     Array.from({ length: Math.max(1, Math.round(figure(cat, 'supplies.crew'))) }, (_, k) => {
       const id = `hand${k + 1}`;
@@ -43,11 +43,16 @@ export const usualCrew = (cat: Catalogue): Record<string, { id: string; name: st
     }),
   );
 
+/** The crew as it is named, else the usual one. */
+export const crewOf = (
+  build: BuildPlan | undefined,
+  cat: Catalogue,
+): NonNullable<BuildPlan['crew']> =>
+  build?.crew && Object.keys(build.crew).length > 0 ? build.crew : usualCrew(cat);
+
 /** @param today the first day when none is said */
 export function workingOf(build: BuildPlan | undefined, today: string, cat: Catalogue): Working {
   const { start, from = '08:00', to = '16:30', break_min = 30, days = [1, 2, 3, 4, 5], off = [], rain = [] } = build ?? {}; // prettier-ignore
-  const named = Object.values(build?.crew ?? {});
-  const crew = named.length > 0 ? named : Object.values(usualCrew(cat));
   return {
     start: start ?? today,
     from,
@@ -56,7 +61,7 @@ export function workingOf(build: BuildPlan | undefined, today: string, cat: Cata
     days,
     off: new Set(off),
     rain: new Set(rain),
-    crew: crew.map((m: { id: string; name: string; runs?: readonly string[]; off?: readonly string[] }) => ({ id: m.id, name: m.name, runs: m.runs ?? [], off: new Set(m.off ?? []) })), // prettier-ignore
+    crew: Object.values(crewOf(build, cat)).map(({ id, name, runs: on = [], off: away = [] }) => ({ id, name, runs: on, off: new Set(away) })), // prettier-ignore
   };
 }
 

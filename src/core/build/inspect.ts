@@ -34,7 +34,6 @@ export interface Check {
   /** What the plan wants to be seen, in words. */
   readonly want: string;
   readonly line: string | null;
-  readonly unit?: string;
   readonly at_m: number;
   /** Where, in words. */
   readonly where: string;
@@ -53,7 +52,7 @@ export function checksOf(made: Made): Check[] {
   const { plan } = made;
   const lines = Object.values(plan.lines).flatMap((l) => lineChecks(l, made));
   const units = Object.values(plan.energisers).flatMap((e): Check[] => {
-    const at = { line: null, unit: e.id, at_m: 0, where: e.name };
+    const at = { line: null, at_m: 0, where: e.name };
     const long = say(e.rodLength_m, 'length', plan.units);
     return [
       { ...at, key: `rods:${e.id}`, check: 'rods', want: `${e.rods} rods of ${long}, ${say(e.rodSpacing_m, 'length', plan.units)} apart` }, // prettier-ignore

@@ -7,6 +7,7 @@ import carried from '../../../data/build/carried.json' with { type: 'json' };
 import cautions from '../../../data/build/cautions.json' with { type: 'json' };
 import tasks from '../../../data/build/tasks.json' with { type: 'json' };
 import { recordOf, type Catalogue } from '../plan/catalogue.js';
+import { A_BOX } from '../supplies/takeoff.js';
 import { wireOf } from '../wire/wires.js';
 
 const closed = { additionalProperties: false } as const;
@@ -67,10 +68,8 @@ export function massOf(item: string, cat: Catalogue): number | null {
   const post = Object.values(cat.posts).find((p) => p.price === item);
   if (post) return post.mass_kg;
   const one = work.carried[item]?.kg ?? null;
-  return item === 'staple' && one !== null ? one / STAPLES : one;
+  return item === 'staple' && one !== null ? one / A_BOX : one;
 }
-/** In the box that is weighed. */
-const STAPLES = 500;
 
 /** What a carried thing is called: by the price book, else by its own name. */
 export const nameOf = (item: string, cat: Catalogue): string =>

@@ -4,23 +4,13 @@ import { say } from '../base/units.js';
 import { figure, recordOf } from '../plan/catalogue.js';
 import type { Line } from '../plan/schema.js';
 import { postHours, strandHours } from '../supplies/hours.js';
+import { byHand, DRIVEN, isLinePost } from '../supplies/kit.js';
 import type { Items } from '../supplies/takeoff.js';
 import type { TaskKind } from './kinds.js';
 import type { Made } from './made.js';
 import { takenBy } from './parts.js';
-import {
-  braceParts,
-  isLinePost,
-  placeHours,
-  placesOf,
-  setParts,
-  type WorkPlace,
-} from './places.js';
+import { braceParts, placeHours, placesOf, setParts, type WorkPlace } from './places.js';
 import { amount, waits, whole, type Draft, type Wait } from './task.js';
-
-/** Light posts go in by hand. */
-const BY_HAND: ReadonlySet<string> = new Set(['steel', 'fibreglass', 'flexible']);
-const DRIVEN: ReadonlySet<string> = new Set(['driven', 'wet']);
 
 /** Tasks of a line, in the order of the work. */
 export function lineTasks(line: Line, made: Made): Draft[] {
@@ -138,7 +128,7 @@ function placeTasks(
       ],
       after: waits(`guide:${line.id}`),
       machine: DRIVEN.has(hours.setting) ? 'hire.driver' : 'hire.auger',
-      parts: setParts(p, made, line.id, cat),
+      parts: setParts(p, made, line.id),
     });
   const braced = hours.braced > 0 && hours.brace_h > 0;
   if (braced)
@@ -181,9 +171,8 @@ function postsTasks(
   posts: readonly { kind: string; s_m: number }[],
   { cat, plan }: Made,
 ): Draft[] {
-  const light = (kind: string) => BY_HAND.has(recordOf(cat.posts, kind).family);
   return (['posts', 'stout'] as const).flatMap((work): Draft[] => {
-    const own = posts.filter((p) => light(p.kind) === (work === 'posts'));
+    const own = posts.filter((p) => byHand(p.kind, cat) === (work === 'posts'));
     if (own.length === 0) return [];
     const kinds = [...new Set(own.map((p) => p.kind))];
     return [

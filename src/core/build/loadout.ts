@@ -40,7 +40,6 @@ export interface DayLoad {
   /** Trips that the weight asks for. */
   readonly trips: number;
   readonly safety: readonly Caution[];
-  readonly cards: readonly string[];
 }
 
 /** A task as far as it is done on a day. */
@@ -147,7 +146,6 @@ export function loadOf(
     carries_kg,
     trips: Math.max(1, Math.ceil(kg / carries_kg)),
     safety: cautionsOf(today),
-    cards: [...new Set(today.flatMap(({ task }) => kindOf(task.kind).cards))],
   };
 }
 const WHY: readonly Load['why'][] = ['person', 'tool', 'part'];

@@ -14,6 +14,17 @@ export interface Times {
   readonly float_h: number;
 }
 
+/** The numbers of a list, each after those it comes behind; without those that come behind one another in a circle. */
+export function topological(before: readonly (readonly number[])[]): number[] {
+  const left = before.map((b) => b.length);
+  const next: number[][] = before.map(() => []);
+  before.forEach((b, k) => b.forEach((j) => next[j]!.push(k)));
+  const order = left.flatMap((n, k) => (n === 0 ? [k] : []));
+  for (let i = 0; i < order.length; i++)
+    for (const k of next[order[i]!]!) if (--left[k]! === 0) order.push(k);
+  return order;
+}
+
 /**
  * Numbers of the tasks, each after all that it waits for.
  * @throws RangeError for two of one id, a task that waits for one that is not there, or a circle
@@ -24,21 +35,18 @@ export function inOrder(tasks: readonly Pick<Awaiting, 'id' | 'after'>[]): numbe
     const twice = tasks.find((t, k) => at.get(t.id) !== k)!;
     throw new RangeError(`tasks: "${twice.id}" is there twice`);
   }
-  const left = tasks.map((t) => t.after.length);
-  const next: number[][] = tasks.map(() => []);
-  tasks.forEach((t, k) => {
-    for (const { id } of t.after) {
-      const before = at.get(id);
-      if (before === undefined)
+  const before = tasks.map((t) =>
+    t.after.map(({ id }) => {
+      const k = at.get(id);
+      if (k === undefined)
         throw new RangeError(`tasks: "${t.id}" waits for "${id}", which is not there`);
-      next[before]!.push(k);
-    }
-  });
-  const order = left.flatMap((n, k) => (n === 0 ? [k] : []));
-  for (let i = 0; i < order.length; i++)
-    for (const k of next[order[i]!]!) if (--left[k]! === 0) order.push(k);
+      return k;
+    }),
+  );
+  const order = topological(before);
   if (order.length < tasks.length) {
-    const stuck = tasks.filter((_, k) => left[k]! > 0).map((t) => `"${t.id}"`);
+    const there = new Set(order);
+    const stuck = tasks.filter((_, k) => !there.has(k)).map((t) => `"${t.id}"`);
     throw new RangeError(`tasks: ${stuck.slice(0, 3).join(', ')} wait for one another`);
   }
   return order;

@@ -1,10 +1,12 @@
 /** Where a line is strained off: each end, corner and gate with the posts that are set there and what holds them. */
-import { addedPosts, fittings, hoursOf, holeTakes } from '../ends/takes.js';
+import { addedPosts, fittings, holeTakes } from '../ends/takes.js';
+import { sum } from '../base/numbers.js';
 import { say } from '../base/units.js';
 import { recordOf } from '../plan/catalogue.js';
-import { JOIN_TOLERANCE, planLength } from '../plan/geometry.js';
+import { JOIN_TOLERANCE, planLength, stations } from '../plan/geometry.js';
 import type { Gate, Line } from '../plan/schema.js';
 import type { EndReport, Post } from '../report/schema.js';
+import { isLinePost } from '../supplies/kit.js';
 import type { Items } from '../supplies/takeoff.js';
 import type { Made } from './made.js';
 
@@ -20,10 +22,6 @@ export interface WorkPlace {
   /** In words: `the corner at 98 m`. */
   readonly words: string;
 }
-
-/** Roles of posts that are set one after another along a line; all others belong to an end. */
-const ALONG: ReadonlySet<Post['role']> = new Set(['line', 'bend', 'joint']);
-export const isLinePost = (p: Pick<Post, 'role'>): boolean => ALONG.has(p.role);
 
 const near = (a: number, b: number) => Math.abs(a - b) <= JOIN_TOLERANCE;
 
@@ -55,12 +53,8 @@ export function placesOf(line: Line, made: Made): WorkPlace[] {
 }
 
 function vertexAt(line: Line, s: number): string | null {
-  let at = 0;
-  for (const [k, v] of line.vertices.entries()) {
-    if (k > 0) at += Math.hypot(v.e - line.vertices[k - 1]!.e, v.n - line.vertices[k - 1]!.n);
-    if (near(at, s)) return v.id;
-  }
-  return null;
+  const k = stations(line.vertices).findIndex((at) => near(at, s));
+  return line.vertices[k]?.id ?? null;
 }
 
 function wordsOf(
@@ -76,13 +70,7 @@ function wordsOf(
 }
 
 /** What its holes take, and its posts. */
-export function setParts(
-  { posts, ends }: WorkPlace,
-  { stood }: Made,
-  line: string,
-  cat: Made['cat'],
-): Items {
-  // prettier-ignore
+export function setParts({ posts, ends }: WorkPlace, { stood, cat }: Made, line: string): Items {
   const { brought } = stood[line]!;
   const out: Items[number][] = posts.map((p) => [recordOf(cat.posts, p.kind).price, 1, p.s_m]);
   const set = new Set<number>();
@@ -112,10 +100,7 @@ export function placeHours({ ends, posts }: WorkPlace, cat: Made['cat']) {
     set_h: posts.length * recordOf(cat.settings, setting).hours,
     setting,
     braced: braced.length,
-    brace_h: braced.reduce(
-      (sum, e) => sum + hoursOf(e, cat) - (1 + addedPosts(e).length) * recordOf(cat.settings, e.setting).hours, // prettier-ignore
-      0,
-    ),
+    brace_h: sum(braced.map((e) => recordOf(cat.ends, e.kind).hours)),
     /** The longest wait of its settings, h. */
     wait_h: Math.max(...ends.map((e) => recordOf(cat.settings, e.setting).wait_h)),
   };

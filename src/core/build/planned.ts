@@ -11,7 +11,7 @@ import {
   type Working,
 } from './calendar.js';
 import { endOf_h } from './clock.js';
-import { dayNumber, dayText, timeAt } from './days.js';
+import { dayNumber, dayText, timeAt } from '../base/days.js';
 import { kindOf, MACHINES } from './kinds.js';
 import { inOrder } from './network.js';
 import { fromOf, hiredIn, problemOf, resourcesOf, slotsOf, urgent, type Left, type Resources } from './problem.js'; // prettier-ignore
@@ -147,7 +147,7 @@ function searched(
   };
   const windows: NonNullable<BuildPlan['machines']> = site.build?.machines ?? {};
   for (const kept of [windows, {} as typeof windows]) {
-    const caps = machines.map((m) => [m, hiredIn(kept[m], cal, dayNumber)]);
+    const caps = machines.map((m) => [m, hiredIn(kept[m], cal)]);
     const problem = problemOf(left, cal, res, Object.fromEntries(caps));
     const found = schedule(problem, options);
     if (found) return { problem, found, tooShort: kept !== windows };

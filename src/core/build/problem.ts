@@ -1,7 +1,7 @@
 /** The tasks as jobs in slots: what the search is given. */
 import type { BuildPlan } from '../plan/schema.js';
 import { SLOT_H, type Calendar, type Working } from './calendar.js';
-import { hoursSince } from './days.js';
+import { dayNumber, hoursSince } from '../base/days.js';
 import type { Job, Problem } from './serial.js';
 import type { Task } from './task.js';
 
@@ -37,10 +37,9 @@ export const resourcesOf = (w: Working, machines: readonly string[]): Resources 
 export function hiredIn(
   hire: NonNullable<BuildPlan['machines']>[string] | undefined,
   cal: Calendar,
-  dayOf: (day: string) => number,
 ): Int16Array {
-  const from = hire?.own || !hire?.from ? -Infinity : dayOf(hire.from);
-  const to = hire?.own || !hire?.to ? Infinity : dayOf(hire.to);
+  const from = hire?.own || !hire?.from ? -Infinity : dayNumber(hire.from);
+  const to = hire?.own || !hire?.to ? Infinity : dayNumber(hire.to);
   return Int16Array.from(cal.day, (d) => (d >= from && d <= to ? 1 : 0));
 }
 

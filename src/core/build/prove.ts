@@ -22,8 +22,7 @@ export function provePoints(report: Pick<Report, 'energisers'>, season: string):
   );
 }
 
-export const VERDICTS = ['as', 'more', 'low', 'far', 'dead'] as const;
-export type Verdict = (typeof VERDICTS)[number];
+export type Verdict = 'as' | 'more' | 'low' | 'far' | 'dead';
 export const VERDICT_WORDS: Readonly<Record<Verdict, string>> = {
   as: 'as the plan expects',
   more: 'more than the plan expects: nothing is wrong, the ground takes less than was thought',

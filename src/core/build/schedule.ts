@@ -4,8 +4,15 @@
  * have been made.
  */
 import { uniform } from '../base/random.js';
-import { slotFrom, endOf_h } from './clock.js';
-import { followers, justified, timetable, type Problem, type Timetable } from './serial.js';
+import { topological } from './network.js';
+import {
+  earliest,
+  followers,
+  justified,
+  timetable,
+  type Problem,
+  type Timetable,
+} from './serial.js';
 
 export interface SearchOptions {
   /** Timetables made, at most. */
@@ -87,7 +94,7 @@ export function schedule(problem: Problem, options: SearchOptions = {}): Found |
 
 /** Keys by the usual rules: latest start, latest end, most work behind, most that wait. */
 function rules({ jobs }: Problem, next: readonly (readonly number[])[]): Float64Array[] {
-  const behind = tails(jobs, next);
+  const behind = tails(jobs);
   const all = behindSets(jobs.length, next);
   return [
     Float64Array.from(behind, (b, k) => -b - jobs[k]!.slots),
@@ -98,21 +105,16 @@ function rules({ jobs }: Problem, next: readonly (readonly number[])[]): Float64
 }
 
 /** Slots of work behind each job on the longest way to the end; waits count as work of their length. */
-function tails(jobs: Problem['jobs'], next: readonly (readonly number[])[]): Float64Array {
+function tails(jobs: Problem['jobs']): Float64Array {
   const out = new Float64Array(jobs.length);
-  for (const k of order(jobs, next).reverse())
+  for (const k of order(jobs).reverse())
     for (const a of jobs[k]!.after)
       out[a.job] = Math.max(out[a.job]!, out[k]! + jobs[k]!.slots + a.wait_h);
   return out;
 }
 
-function order(jobs: Problem['jobs'], next: readonly (readonly number[])[]): number[] {
-  const left = jobs.map((j) => j.after.length);
-  const out = left.flatMap((n, k) => (n === 0 ? [k] : []));
-  for (let i = 0; i < out.length; i++)
-    for (const f of next[out[i]!]!) if (--left[f]! === 0) out.push(f);
-  return out;
-}
+const order = (jobs: Problem['jobs']): number[] =>
+  topological(jobs.map((j) => j.after.map((a) => a.job)));
 
 function behindSets(n: number, next: readonly (readonly number[])[]): Set<number>[] {
   const sets: (Set<number> | undefined)[] = Array.from({ length: n });
@@ -135,17 +137,12 @@ function behindSets(n: number, next: readonly (readonly number[])[]): Set<number
  * that can begin at some slot only, with the whole of each resource at it.
  */
 export function boundOf({ clock, jobs, caps }: Problem): number {
-  const next = followers(jobs);
-  const sorted = order(jobs, next);
+  const sorted = order(jobs);
   const head = new Float64Array(jobs.length);
   let bound = 0;
   for (const k of sorted) {
     const job = jobs[k]!;
-    let at = job.from_h > 0 ? slotFrom(clock, job.from_h) : 0;
-    for (const a of job.after) {
-      const ends = head[a.job]! + jobs[a.job]!.slots;
-      at = Math.max(at, a.wait_h > 0 ? slotFrom(clock, endOf_h(clock, ends) + a.wait_h) : ends);
-    }
+    const at = earliest(job, jobs, head, clock);
     head[k] = at;
     if (!job.aside) bound = Math.max(bound, at + job.slots);
   }

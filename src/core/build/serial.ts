@@ -41,6 +41,23 @@ export function followers(jobs: readonly Pick<Job, 'after'>[]): number[][] {
   return next;
 }
 
+/** The first slot that a job's waits and its own time allow. @param start of the jobs that it waits for */
+export function earliest(
+  { from_h, after }: Job,
+  jobs: readonly Job[],
+  start: ArrayLike<number>,
+  clock: Clock,
+): number {
+  let first = from_h > 0 ? slotFrom(clock, from_h) : 0;
+  for (const a of after) {
+    const ends = start[a.job]! + jobs[a.job]!.slots;
+    // A wait of nothing is counted in slots: work that ends as a day ends goes on as the next one begins.
+    const at = a.wait_h > 0 ? slotFrom(clock, endOf_h(clock, ends) + a.wait_h) : ends;
+    if (at > first) first = at;
+  }
+  return first;
+}
+
 /**
  * The timetable of an order [published: serial schedule generation, Kelley 1963]: of the jobs that wait for nothing
  * more, the one with the least key comes next, at the earliest slot in which all that it needs is free throughout.
@@ -68,14 +85,7 @@ export function timetable(
   for (let done = 0; done < jobs.length; done++) {
     const k = order[open.pop()]!;
     const job = jobs[k]!;
-    let earliest = job.from_h > 0 ? slotFrom(clock, job.from_h) : 0;
-    for (const a of job.after) {
-      const ends = start[a.job]! + jobs[a.job]!.slots;
-      // A wait of nothing is counted in slots: work that ends as a day ends goes on as the next one begins.
-      const at = a.wait_h > 0 ? slotFrom(clock, endOf_h(clock, ends) + a.wait_h) : ends;
-      if (at > earliest) earliest = at;
-    }
-    const at = fit(free, job, earliest, clock.at_h.length);
+    const at = fit(free, job, earliest(job, jobs, start, clock), clock.at_h.length);
     if (!at) return null;
     start[k] = at[0];
     chosen[k] = at[1];
@@ -150,17 +160,17 @@ function take({ caps }: Free, resource: number, from: number, slots: number, n: 
 function fit(
   free: Free,
   job: Job,
-  earliest: number,
+  from: number,
   end: number,
 ): [slot: number, chosen: number] | null {
   if (job.oneOf.length === 0) {
-    const at = fitAll(free, job.needs, job.slots, earliest, end);
+    const at = fitAll(free, job.needs, job.slots, from, end);
     return at < 0 ? null : [at, -1];
   }
   let best: [number, number] | null = null;
   for (const one of job.oneOf) {
     const stop = best ? best[0] + job.slots - 1 : end;
-    const at = fitAll(free, [...job.needs, [one, 1]], job.slots, earliest, stop);
+    const at = fitAll(free, [...job.needs, [one, 1]], job.slots, from, stop);
     if (at >= 0 && (!best || at < best[0])) best = [at, one];
   }
   return best;
@@ -170,10 +180,10 @@ function fitAll(
   { caps, low }: Free,
   needs: Job['needs'],
   slots: number,
-  earliest: number,
+  from: number,
   end: number,
 ): number {
-  let at = earliest;
+  let at = from;
   if (slots === 0) return at <= end ? at : -1;
   for (const [r, n] of needs) {
     const [cap, lows] = [caps[r]!, low[r]!];

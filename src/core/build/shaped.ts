@@ -1,10 +1,9 @@
 /** The tasks of a plan with what was changed of them by hand: hours, people, pieces, work of one's own, what failed. */
 import { figure, type Catalogue } from '../plan/catalogue.js';
 import type { BuildPlan, Plan } from '../plan/schema.js';
-import { PROPERTY } from '../report/uses.js';
 import { kindOf } from './kinds.js';
 import { shareOf } from './parts.js';
-import type { Task, Wait } from './task.js';
+import { longest, whole, type Task, type Wait } from './task.js';
 
 /** What failed its inspection and is to be put right. */
 export interface Failed {
@@ -29,7 +28,7 @@ export function shaped(
   const fix = figure(cat, 'build.fixHours');
   const added = [
     ...Object.values(own).map((o) => ownTask(o, plan.lines)),
-    ...failed.map((f): Task => ({ ...blank('fix', f.id, `Put right: ${f.words}`, f.line && plan.lines[f.line] ? f.line : null, f.at_m ?? 0), work_h: fix, failed: f.id })), // prettier-ignore
+    ...failed.map((f): Task => ({ ...blank('fix', f.id, `Put right: ${f.words}`, f.line && plan.lines[f.line] ? f.line : null, f.at_m ?? 0), work_h: fix })), // prettier-ignore
   ];
   const all = [...tasks, ...added];
   const gone = new Set(all.filter((t) => edits[t.id]?.out).map((t) => t.id));
@@ -46,10 +45,8 @@ export function shaped(
     return (pieces.get(w.id) ?? []).map((p) => ({ ...w, id: p.id }));
   };
   return [...pieces.values()].flat().map((t) => {
-    const after = new Map<string, Wait>();
-    for (const w of t.after.flatMap((a) => real(a, new Set())))
-      if (w.id !== t.id && !((after.get(w.id)?.wait_h ?? -1) >= w.wait_h)) after.set(w.id, w);
-    return { ...t, after: [...after.values()] };
+    const all = t.after.flatMap((a) => real(a, new Set()));
+    return { ...t, after: longest(all.filter((w) => w.id !== t.id)) };
   });
 }
 
@@ -60,17 +57,12 @@ const blank = (
   line: string | null,
   at_m: number,
 ): Omit<Task, 'work_h'> => ({
-  id: `${kind}:${key}`,
-  kind,
+  ...whole(kind, '', null, key),
   name,
   line,
   from_m: at_m,
   to_m: at_m,
-  amounts: [],
   people: kindOf(kind).people,
-  after: [],
-  machine: null,
-  parts: [],
 });
 
 function ownTask(o: NonNullable<BuildPlan['own']>[string], lines: Plan['lines']): Task {
@@ -107,6 +99,3 @@ function splitUp(t: Task, edits: NonNullable<BuildPlan['tasks']>): Task[] {
     return edited(piece, edits[piece.id]);
   });
 }
-
-/** Whose a task is, for lists by line. */
-export const ownerOfTask = (t: Pick<Task, 'line'>): string => t.line ?? PROPERTY;

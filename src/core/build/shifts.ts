@@ -1,7 +1,7 @@
 /** A timetable in days and hours: who is where from when to when, and how far a task has come then. */
 import { SLOT_H, type Calendar, type Working } from './calendar.js';
 import { endOf_h } from './clock.js';
-import { dayText, timeAt } from './days.js';
+import { dayText, timeAt } from '../base/days.js';
 import type { Left, Resources } from './problem.js';
 import type { Did } from './rates.js';
 import type { Timetable } from './serial.js';
@@ -21,8 +21,6 @@ export interface Shift {
 }
 
 export interface PlannedTask extends Task {
-  /** People at it at once. */
-  readonly people: number;
   /** Hours of one person that are left, at this crew's rate. */
   readonly left_h: number;
   /** YYYY-MM-DDTHH:MM; null: it is done. */

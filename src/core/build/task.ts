@@ -29,7 +29,6 @@ export interface Task {
   readonly name: string;
   /** Whose it is: a line, or null for the property. */
   readonly line: string | null;
-  readonly unit?: string;
   /** Along its line, m. */
   readonly from_m: number;
   readonly to_m: number;
@@ -43,8 +42,6 @@ export interface Task {
   readonly parts: Items;
   /** It comes when the fence stands: the end of the building does not wait for it. */
   readonly aside?: true;
-  /** Work that failed its inspection: which record says so. */
-  readonly failed?: string;
 }
 
 export type Draft = Omit<Task, 'work_h' | 'people'>;
@@ -77,6 +74,13 @@ export function amount(n: number, of: string, path: string, cat: Catalogue, time
 
 /** Waits for these, and for no time more. */
 export const waits = (...ids: string[]): Wait[] => ids.map((id) => ({ id, wait_h: 0 }));
+
+/** Of several waits for the same the longest; each once. */
+export function longest(all: readonly Wait[]): Wait[] {
+  const out = new Map<string, Wait>();
+  for (const w of all) if (!((out.get(w.id)?.wait_h ?? -1) >= w.wait_h)) out.set(w.id, w);
+  return [...out.values()];
+}
 
 /** What a plan says of tools, hire and own items: none of it belongs to one task. */
 export const isKit = (item: string): boolean => /^(tool|hire|own)\./.test(item);

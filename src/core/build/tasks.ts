@@ -3,15 +3,14 @@ import { sum } from '../base/numbers.js';
 import { kindOf } from './kinds.js';
 import { lineTasks } from './lineTasks.js';
 import type { Made } from './made.js';
-import { amount, waits, whole, type Draft, type Task, type Wait } from './task.js';
+import { amount, longest, waits, whole, type Draft, type Task, type Wait } from './task.js';
 import { unitTasks } from './unitTasks.js';
 
 /** Tasks of a plan, each after those that it waits for where that can be. */
 export function tasksOf(made: Made): Task[] {
   const { plan } = made;
   const out: Draft[] = [];
-  const built = Object.values(plan.lines).map((line) => [line, lineTasks(line, made)] as const);
-  for (const [, tasks] of built) out.push(...tasks);
+  for (const line of Object.values(plan.lines)) out.push(...lineTasks(line, made));
   const strung = new Set(out.map((t) => t.id));
   for (const e of Object.values(plan.energisers)) out.push(...unitTasks(e, made, strung));
   const last = out.filter((t) => t.kind === 'hang' || t.kind === 'prove').map((t) => t.id);
@@ -34,10 +33,5 @@ function bridged(tasks: readonly Task[]): Task[] {
     if (kept(t)) return [{ id, wait_h, ...(why ? { why } : {}) }];
     return t.after.flatMap(real).map((w) => ({ ...w, wait_h: w.wait_h + wait_h }));
   };
-  return tasks.filter(kept).map((t) => {
-    const after = new Map<string, Wait>();
-    for (const w of t.after.flatMap(real))
-      if (!((after.get(w.id)?.wait_h ?? -1) >= w.wait_h)) after.set(w.id, w);
-    return { ...t, after: [...after.values()] };
-  });
+  return tasks.filter(kept).map((t) => ({ ...t, after: longest(t.after.flatMap(real)) }));
 }

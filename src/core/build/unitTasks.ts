@@ -18,7 +18,7 @@ export function unitTasks(e: Energiser, made: Made, lines: ReadonlySet<string>):
   const group = made.groups.find((g) => g.energisers.some((x) => x.id === e.id));
   const fed = (group?.lines ?? []).filter((id) => lines.has(`jumpers:${id}`));
   const solar = recordOf(cat.energisers, e.model).supply === 'solar';
-  const one = (kind: TaskKind): Draft => ({ ...whole(kind, e.name, null, e.id), unit: e.id });
+  const one = (kind: TaskKind): Draft => whole(kind, e.name, null, e.id);
   const rodCount = sum(rods.filter(([item]) => item === 'earth.rod').map(([, n]) => n));
   const km = sum(fed.map((id) => planLength(plan.lines[id]!))) / 1000;
   const out: Draft[] = [

@@ -3,7 +3,7 @@ import { sum } from '../base/numbers.js';
 import { figure, recordOf, type Catalogue } from '../plan/catalogue.js';
 import type { BuildPlan } from '../plan/schema.js';
 import { SLOT_H, type Calendar, type Working } from './calendar.js';
-import { dayNumber, dayText, weekday } from './days.js';
+import { dayNumber, dayText, weekday } from '../base/days.js';
 import type { Left } from './problem.js';
 import type { Timetable } from './serial.js';
 

@@ -56,7 +56,3 @@ export function changeRow(plan: Plan, item: string, change: RowChange): void {
   plan.supplyRows = { ...plan.supplyRows, [item]: row };
   if (Object.keys(row).length === 0) drop(plan, 'supplyRows', item);
 }
-
-/** Days from one day to another, both YYYY-MM-DD. */
-export const daysBetween = (from: string, to: string): number =>
-  Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);

@@ -4,6 +4,7 @@
  * has k - 1 joins. So the fewest coils are taken, and then as many groups as their waste allows.
  */
 
+import { shuffle } from '../base/random.js';
 import { boundOf, fewestCoils, forcedJoins, type Job } from './coilBound.js';
 
 export interface CuttingInputs {
@@ -184,13 +185,6 @@ function layGroup(
     if (best && best.joins <= best.coils.length - 1) break;
   }
   return best;
-}
-
-export function shuffle<T>(list: T[], random: () => number): void {
-  for (let k = list.length - 1; k > 0; k--) {
-    const j = Math.floor(random() * (k + 1));
-    [list[k], list[j]] = [list[j]!, list[k]!];
-  }
 }
 
 /** All runs end to end, whatever it costs. */

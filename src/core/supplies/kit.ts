@@ -12,10 +12,17 @@ export interface Standing {
   readonly ends: readonly EndReport[];
 }
 
-/** Light posts that go in by hand. */
 const BY_HAND = new Set(['steel', 'fibreglass', 'flexible']);
+/** Light posts that go in by hand. */
+export const byHand = (kind: string, cat: Catalogue): boolean =>
+  BY_HAND.has(recordOf(cat.posts, kind).family);
+
+const ALONG: ReadonlySet<Post['role']> = new Set(['line', 'bend', 'joint']);
+/** Posts that are set one after another along a line; all others belong to an end. */
+export const isLinePost = (p: Pick<Post, 'role'>): boolean => ALONG.has(p.role);
+
 /** Ways to set a post that want a driver; the others want a hole. */
-const DRIVEN = new Set<EndReport['setting']>(['driven', 'wet']);
+export const DRIVEN: ReadonlySet<EndReport['setting']> = new Set(['driven', 'wet'] as const);
 
 /**
  * What the whole work wants.
@@ -32,8 +39,8 @@ export function kitOf(
   for (const { own, ends } of Object.values(stood)) {
     for (const p of own) {
       // What stands at an end is set as the end says, below.
-      if (p.role !== 'line' && p.role !== 'bend' && p.role !== 'joint') continue;
-      if (BY_HAND.has(recordOf(cat.posts, p.kind).family)) count.byHand++;
+      if (!isLinePost(p)) continue;
+      if (byHand(p.kind, cat)) count.byHand++;
       else count[plan.noDriver ? 'bored' : 'driven']++;
     }
     for (const e of ends)

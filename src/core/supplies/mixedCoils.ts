@@ -3,8 +3,9 @@
  * Without part coils and with one reel the search of coils.ts is tried as well.
  */
 import { sum } from '../base/numbers.js';
+import { shuffle } from '../base/random.js';
 import { boundOf, type Job } from './coilBound.js';
-import { chance, fill, layCheaply, layThrough, shuffle, type Cut } from './coils.js';
+import { chance, fill, layCheaply, layThrough, type Cut } from './coils.js';
 import { ALL_WAYS, coversOf, wholeRuns, type Bin } from './reels.js';
 
 export interface MixedInputs {

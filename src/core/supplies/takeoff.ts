@@ -45,7 +45,7 @@ function tallied(counted: Readonly<Record<string, Items>>): Map<string, Count> {
 }
 
 /** Staples in a box. */
-const A_BOX = 500;
+export const A_BOX = 500;
 
 /** Wire on one coil of an item, m. */
 export const coilLength = (item: string, cat: Catalogue): number =>

@@ -13,6 +13,7 @@ import { useState } from 'react';
 import { PHASES, type Phase } from '../../core/build/kinds.js';
 import type { Planned } from '../../core/build/planned.js';
 import type { PlannedTask } from '../../core/build/shifts.js';
+import { daysBetween } from '../../core/base/days.js';
 import { PROPERTY } from '../../core/report/uses.js';
 import { useSession } from '../../session/session.js';
 import { useWidth } from '../../ui/parts/width.js';
@@ -159,7 +160,7 @@ function Nights({ frame }: { frame: Frame }) {
   return (
     <>
       {frame.days.map((day, k) => {
-        const gap = k > 0 && Date.parse(day) - Date.parse(frame.days[k - 1]!) > 90_000_000;
+        const gap = k > 0 && daysBetween(frame.days[k - 1]!, day) > 1;
         if (!gap && frame.dayWidth < 16) return null;
         return (
           <span
@@ -183,36 +184,52 @@ interface BarProps {
 function PhaseBar({ line, phase, tasks, frame, top }: BarProps & { line: string; phase: Phase }) {
   const span = spanOf(tasks);
   const words = `${line}, ${PHASE_NAMES[phase]}`;
-  const drag = useDraggable({ id: words, data: { tasks, words } satisfies Dragged });
   if (!span) return null;
   const left = frame.x(span.start.slice(0, 10), span.start.slice(11));
   const right = frame.x(span.end.slice(0, 10), span.end.slice(11));
   if (right <= 0 || left >= frame.days.length * frame.dayWidth) return null;
-  const said = `${words}: ${timeName(span.start)} to ${timeName(span.end)}`;
   return (
     <>
       <span className="bg-soft absolute h-px" style={{ left, width: Math.max(1, right - left), top: top + 3 }} />
       <Stretches tasks={tasks} frame={frame} top={top} fill={FILL[phase]} />
       <Waits tasks={tasks} frame={frame} top={top} />
-      <button
-        ref={drag.setNodeRef}
-        className="absolute z-[1] cursor-grab rounded-[2px] hover:outline hover:outline-1"
-        style={{
-          left: left - 1,
-          width: Math.max(8, right - left + 2),
-          top: top - 1,
-          height: LANE,
-          transform: drag.transform ? `translateX(${drag.transform.x}px)` : undefined,
-          background: drag.isDragging ? 'var(--pick)' : 'transparent',
-        }}
-        title={said}
-        {...drag.attributes}
-        {...drag.listeners}
-        aria-label={said}
-      />
+      <Handle tasks={tasks} words={words} id={words} span={[left, right]} top={top - 1} height={LANE} />
     </>
   );
 } // prettier-ignore
+
+interface HandleProps extends Dragged {
+  readonly id: string;
+  /** From where to where, px. */
+  readonly span: readonly [left: number, right: number];
+  readonly top: number;
+  readonly height: number;
+}
+
+/** What a bar is taken hold of by. */
+function Handle({ tasks, words, id, span: [left, right], top, height }: HandleProps) {
+  const drag = useDraggable({ id, data: { tasks, words } satisfies Dragged });
+  const { start, end } = spanOf(tasks)!;
+  const said = `${words}: ${timeName(start)} to ${timeName(end)}`;
+  return (
+    <button
+      ref={drag.setNodeRef}
+      className="absolute z-[1] cursor-grab rounded-[2px] hover:outline hover:outline-1"
+      style={{
+        left: left - 1,
+        width: Math.max(8, right - left + 2),
+        top,
+        height,
+        transform: drag.transform ? `translateX(${drag.transform.x}px)` : undefined,
+        background: drag.isDragging ? 'var(--pick)' : 'transparent',
+      }}
+      title={said}
+      {...drag.attributes}
+      {...drag.listeners}
+      aria-label={said}
+    />
+  );
+}
 
 function Stretches({ tasks, frame, top, fill }: BarProps & { fill: string }) {
   return (
@@ -279,27 +296,19 @@ function TaskRows({ tasks, frame, names }: { tasks: readonly PlannedTask[]; fram
 } // prettier-ignore
 
 function TaskBar({ task, frame }: { task: PlannedTask; frame: Frame }) {
-  const drag = useDraggable({ id: task.id, data: { tasks: [task], words: task.name } satisfies Dragged }); // prettier-ignore
   const left = frame.x(task.start!.slice(0, 10), task.start!.slice(11));
   const right = frame.x(task.end!.slice(0, 10), task.end!.slice(11));
   if (right < 0 || left > frame.days.length * frame.dayWidth) return null;
-  const said = `${task.name}: ${timeName(task.start!)} to ${timeName(task.end!)}`;
   return (
     <>
       <Stretches tasks={[task]} frame={frame} top={4} fill={FILL[phaseOf(task)]} />
-      <button
-        ref={drag.setNodeRef}
-        className="absolute inset-y-0.5 z-[1] cursor-grab rounded-[2px] hover:outline hover:outline-1"
-        style={{
-          left: left - 1,
-          width: Math.max(8, right - left + 2),
-          transform: drag.transform ? `translateX(${drag.transform.x}px)` : undefined,
-          background: drag.isDragging ? 'var(--pick)' : 'transparent',
-        }}
-        title={said}
-        {...drag.attributes}
-        {...drag.listeners}
-        aria-label={said}
+      <Handle
+        tasks={[task]}
+        words={task.name}
+        id={task.id}
+        span={[left, right]}
+        top={2}
+        height={12}
       />
     </>
   );

@@ -1,7 +1,7 @@
 /** A photo taken or chosen: made small, kept, shown; the phone opens its camera. */
 import { Camera } from 'lucide-react';
-import { useEffect, useId, useState } from 'react';
-import { photoAt, sendPhotosLeft, takePhoto, usePhotos } from '../../session/photos.js';
+import { useId, useState } from 'react';
+import { photoAt, takePhoto, usePhotos } from '../../session/photos.js';
 import { FieldFault } from '../../ui/parts/FieldFault.js';
 
 export function PhotoField({ label, onTaken }: { label: string; onTaken: (hash: string) => void }) {
@@ -9,7 +9,6 @@ export function PhotoField({ label, onTaken }: { label: string; onTaken: (hash: 
   const [fault, setFault] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const refused = usePhotos((p) => p.refused);
-  useEffect(() => void sendPhotosLeft(), []);
   return (
     <span className="inline-flex flex-wrap items-center gap-2">
       <label htmlFor={id} className="button small focus-within:outline-2">

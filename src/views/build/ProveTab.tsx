@@ -8,6 +8,7 @@ import { useSession } from '../../session/session.js';
 import { Caution, Part, QuantityField } from '../../ui/parts/controls.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 import { Num, useUnits, type Origin } from '../../ui/parts/Num.js';
+import { keepEarthTest, lastRod } from '../power/earthReading.js';
 import { dayName } from './built.js';
 
 interface Reading extends KeptRecord {
@@ -122,8 +123,7 @@ function Points({ points, of }: { points: readonly ProvePoint[]; of: (p: ProvePo
 function EarthTest({ unit, records }: { unit: { id: string; name: string }; records: readonly Reading[] }) {
   const report = useSession((s) => s.report?.energisers[unit.id]);
   const cat = useCatalogue();
-  const spot = `${unit.name}, last rod`;
-  const read = records.filter((r) => r.kind === 'earth_volts' && r.spot === spot).at(-1);
+  const read = records.filter((r) => r.kind === 'earth_volts' && r.spot === lastRod(unit)).at(-1);
   if (!report) return null;
   const foretold = report.earth.test.reading_V;
   return (
@@ -138,7 +138,7 @@ function EarthTest({ unit, records }: { unit: { id: string; name: string }; reco
         max={5000}
         width="w-20"
         value={read?.value ?? NaN}
-        onCommit={(value) => happened('readings', { note: `earth test of ${unit.name}`, line: null, at_m: null, spot, kind: 'earth_volts', value })}
+        onCommit={(value) => keepEarthTest(unit, value)}
       />
       {read && <span>{earthVerdict(read.value, foretold, cat)}</span>}
     </p>

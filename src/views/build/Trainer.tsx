@@ -2,7 +2,8 @@
 import { useState } from 'react';
 import type { HandCard } from '../../core/hand/card.js';
 import { CARDS } from '../../core/hand/cards/index.js';
-import { uniform } from '../../core/base/random.js';
+import { range } from '../../core/base/numbers.js';
+import { shuffle, uniform } from '../../core/base/random.js';
 import { keepHere, keptHere } from '../../session/here.js';
 import { Button } from '../../ui/parts/Button.js';
 import { CardDrawing } from './CardDrawing.js';
@@ -24,22 +25,13 @@ interface Round {
   readonly shown: readonly Shown[];
 }
 
-/** The numbers below n, shuffled. */
-function shuffled(n: number, random: () => number): number[] {
-  const out = Array.from({ length: n }, (_, k) => k);
-  for (let k = n - 1; k > 0; k--) {
-    const j = Math.floor(random() * (k + 1));
-    [out[k], out[j]] = [out[j]!, out[k]!];
-  }
-  return out;
-}
-
 /** A round by a seed: in turns the order asked for, and the picture that does not belong. */
 export function roundOf(card: HandCard, seed: number): Round {
   const random = uniform(seed * 7919 + card.id.length);
   const own = card.steps.map((_, k): Shown => ({ card, k }));
   if (seed % 2 === 0) {
-    let order = shuffled(own.length, random);
+    let order = range(own.length);
+    shuffle(order, random);
     // A round that is in order already asks for nothing.
     if (order.every((k, i) => k === i)) order = [...order.slice(1), order[0]!];
     return { game: 'order', shown: order.map((k) => own[k]!) };

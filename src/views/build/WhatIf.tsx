@@ -2,6 +2,7 @@
 import { useState } from 'react';
 import { toggled, changeBuild } from '../../core/build/edits.js';
 import { daysOf } from '../../core/build/loadout.js';
+import { daysBetween } from '../../core/base/days.js';
 import type { Planned } from '../../core/build/planned.js';
 import { commit } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
@@ -50,16 +51,12 @@ export function WhatIf({ planned }: { planned: Planned }) {
   );
 }
 
-const DAY_MS = 86_400_000;
-/** Days from one to another, by the calendar. */
-const daysBetween = (a: string, b: string) => Math.round((Date.parse(b.slice(0, 10)) - Date.parse(a.slice(0, 10))) / DAY_MS); // prettier-ignore
-
 function Answer({ planned, what }: { planned: Planned; what: { rain?: string; more?: number } }) {
   const { planned: then, waiting } = useWork(what);
   const money = useMoney();
   if (!then || waiting) return <p role="status">Planning …</p>;
   if (then.fault !== null || !then.finish || !planned.finish) return <p role="status">{then.fault}</p>;
-  const by = daysBetween(planned.finish, then.finish);
+  const by = daysBetween(planned.finish.slice(0, 10), then.finish.slice(0, 10));
   const hire = (p: Planned) => p.hires.reduce((sum, h) => sum + h.cost, 0);
   const dearer = hire(then) - hire(planned);
   const later = by === 0 ? 'on the same day' : `${Math.abs(by)} ${Math.abs(by) === 1 ? 'day' : 'days'} ${by > 0 ? 'later' : 'earlier'}`; // prettier-ignore

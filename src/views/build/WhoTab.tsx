@@ -1,10 +1,10 @@
 /** Who builds, on which days and hours, with what hired machines; days that weather took. */
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import { usualCrew } from '../../core/build/calendar.js';
+import { crewOf } from '../../core/build/calendar.js';
 import { changeBuild, dropMember, toggled } from '../../core/build/edits.js';
 import { MACHINES } from '../../core/build/kinds.js';
-import { minutes } from '../../core/build/days.js';
+import { minutes } from '../../core/base/days.js';
 import { freeId } from '../../core/plan/ids.js';
 import type { BuildPlan } from '../../core/plan/schema.js';
 import { useCatalogue } from '../../session/catalogue.js';
@@ -44,9 +44,8 @@ function Crew() {
   /** The crew in the draft; the usual one is written down when it is first changed. */
   const change = (words: string, recipe: (crew: NonNullable<BuildPlan['crew']>) => void) =>
     commit(words, (d) => {
-      const crew = structuredCrew(d.build?.crew ?? usualCrew(cat));
-      recipe(crew);
-      changeBuild(d, { crew });
+      changeBuild(d, { crew: crewOf(d.build, cat) });
+      recipe(d.build!.crew!);
     });
   return (
     <Part title="Who">
@@ -123,15 +122,6 @@ function Crew() {
     </Part>
   );
 } // prettier-ignore
-
-/** A copy that may be changed. */
-const structuredCrew = (crew: NonNullable<BuildPlan['crew']>): NonNullable<BuildPlan['crew']> =>
-  Object.fromEntries(
-    Object.entries(crew).map(([id, m]) => [
-      id,
-      { ...m, ...(m.runs ? { runs: [...m.runs] } : {}), ...(m.off ? { off: [...m.off] } : {}) },
-    ]),
-  );
 
 function Hours() {
   const build = useSession((s) => s.plan.build);

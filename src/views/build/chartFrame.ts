@@ -1,5 +1,5 @@
 /** Where a time lies on the chart: worked days side by side, nights and days off left out. */
-import { weekday, dayNumber, minutes } from '../../core/build/days.js';
+import { weekday, dayNumber, dayText, minutes } from '../../core/base/days.js';
 import type { Working } from '../../core/build/calendar.js';
 import type { PlannedTask } from '../../core/build/shifts.js';
 
@@ -33,7 +33,7 @@ export function frameOf(days: readonly string[], width: number, w: Pick<Working,
         n += Math.sign(by);
         if (w.days.includes(weekday(n))) left--;
       }
-      return new Date(n * 86_400_000).toISOString().slice(0, 10);
+      return dayText(n);
     },
   };
 } // prettier-ignore

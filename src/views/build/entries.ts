@@ -1,6 +1,6 @@
 /** The work as entries of a calendar: each stretch of a day at a task, and when braces are taken up later on. */
 import type { Working } from '../../core/build/calendar.js';
-import { dayNumber, dayText } from '../../core/build/days.js';
+import { dayNumber, dayText } from '../../core/base/days.js';
 import { kindOf } from '../../core/build/kinds.js';
 import { work } from '../../core/build/kinds.js';
 import type { PlannedTask } from '../../core/build/shifts.js';

@@ -6,13 +6,13 @@ import type { Energiser } from '../../core/plan/schema.js';
 import { soilOfReading } from '../../core/power/earthing.js';
 import { loadLineOf, plateOfUnit } from '../../core/power/unit.js';
 import type { EnergiserReport } from '../../core/report/schema.js';
-import { happened } from '../../session/records.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
 import { QuantityField } from '../../ui/parts/controls.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 import { Num } from '../../ui/parts/Num.js';
+import { keepEarthTest } from './earthReading.js';
 
 /** Takes what was measured as the property's own soil, from what it reckons with now; wet soil keeps its proportion. */
 function takeSoil(id: string, now: Soil, factor: number, note: string): void {
@@ -61,7 +61,7 @@ export function Reading({ unit, report }: { unit: Energiser; report: EnergiserRe
             disabled={kept}
             onClick={() => {
               setKept(true);
-              happened('readings', { note: `earth test of ${unit.name}`, line: null, at_m: null, spot: `${unit.name}, last rod`, kind: 'earth_volts', value: read }); // prettier-ignore
+              keepEarthTest(unit, read);
             }}
           >
             {kept ? 'kept' : 'Keep the reading'}

@@ -33,3 +33,7 @@ export function timeAt(first: number, h: number): string {
   const day = Math.floor(min / 1440);
   return `${dayText(first + day)}T${clockText(min - day * 1440)}`;
 }
+
+/** Days from one day to another, both YYYY-MM-DD. */
+export const daysBetween = (from: string, to: string): number =>
+  Math.round((Date.parse(to) - Date.parse(from)) / MS);
