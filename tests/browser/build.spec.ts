@@ -4,7 +4,7 @@ import ICAL from 'ical.js';
 import { readFileSync } from 'node:fs';
 import type { Plan } from '../../src/core/plan/schema.js';
 import { axe, empty, open, saved, stored } from './help.js';
-import { printed } from './pdf.js';
+import { printed, wordsOn } from './pdf.js';
 import { small } from './small.js';
 
 const at = async (page: Page, tab?: string, change: Record<string, unknown> = small) => {
@@ -168,6 +168,14 @@ test('a day is loaded thing by thing; what was missing is asked for at the next 
   await planned(page);
   await page.getByRole('tab', { name: 'Day by day' }).click();
   await expect(page.getByLabel('Tape, 50 m is loaded')).toBeChecked({ timeout: 15_000 });
+  // A slow way to the server: what waits can be taken back like what was sent.
+  await page.route('**/records/loads', async (route) => {
+    if (route.request().method() === 'POST') await new Promise((done) => setTimeout(done, 1500));
+    await route.continue();
+  });
+  await page.getByLabel('Spade is loaded').check();
+  await page.getByLabel('Spade is loaded').uncheck();
+  await expect(page.locator('[data-ticked]')).toContainText('1 of');
   await page.getByRole('button', { name: 'First-aid kit was missing' }).click();
   await page.getByLabel('Missing at the fence, and not on the list').fill('the dog');
   await page.getByRole('button', { name: 'Ask for it next time' }).click();
@@ -176,7 +184,9 @@ test('a day is loaded thing by thing; what was missing is asked for at the next 
   await expect(page.locator('[data-forgotten]')).toContainText(/First-aid kit.*the dog|the dog.*First-aid kit/, { timeout: 15_000 });
   await page.getByRole('button', { name: 'the dog: no longer ask' }).click();
   await expect(page.locator('[data-forgotten]')).not.toContainText('the dog');
-  const sheet = await page.getByRole('link', { name: 'Print' }).getAttribute('href');
+  // All of it arrives, in its order: two ticks and one of them taken back, two that were missing and one of them too.
+  await expect.poll(async () => (await records(page, id, 'loads')).length, { timeout: 20_000 }).toBe(6); // prettier-ignore
+  const sheet = await page.getByRole('link', { name: 'Print', exact: true }).getAttribute('href');
   await page.goto(sheet!);
   await expect(page.locator('[data-day] [data-load]').first()).toBeVisible({ timeout: 30_000 });
   await expect(page.getByText('Forgotten before:')).toBeVisible();
@@ -320,4 +330,46 @@ test('bench cards: reached from the task that wants them, turned, printed; the t
   const { sheets } = await printed(new Uint8Array(paper));
   expect(sheets.length).toBe(17);
   expect(sheets[0]![0]).toBeCloseTo(148, 0);
+});
+
+test('the pack: one document of A4, whose contents name what is in it', async ({ page }) => {
+  const id = await at(page);
+  await page.getByRole('link', { name: 'Print pack' }).click();
+  await expect(page).toHaveURL(new RegExp(`/pack/${id}$`));
+  const sheets = page.locator('[data-sheets]');
+  await expect(sheets).toContainText('at least', { timeout: 40_000 });
+  await axe(page);
+  const contents = page.locator('[data-contents]');
+  const paper = () => page.pdf({ preferCSSPageSize: true, printBackground: true });
+  const pages = async () => (await printed(new Uint8Array(await paper()))).sheets;
+  // Every leaf bears its mark on paper, and the contents reach to the last of each part.
+  const [first, ...rest] = await wordsOn(new Uint8Array(await paper()));
+  for (const letter of 'ABCDEFGH') {
+    const marks = rest.flatMap((words) => [...words.matchAll(new RegExp(`\\b${letter} (\\d+)\\b`, 'g'))].map((m) => Number(m[1]))); // prettier-ignore
+    const last = Math.max(...marks);
+    expect(new Set(marks).size, letter).toBe(last);
+    expect(first).toMatch(new RegExp(`${letter} (\\d+ to )?${last}\\b`));
+  }
+  const all = await pages();
+  const said = Number(/at least (\d+)/.exec((await sheets.textContent())!)![1]);
+  expect(all.length).toBeGreaterThanOrEqual(said);
+  for (const sheet of all) expect([...sheet].sort((a, b) => a - b).map(Math.round)).toEqual([210, 297]); // prettier-ignore
+  expect(Math.round(all[0]![0])).toBe(210);
+  // Where every leaf is one page, the paper is exactly what was said: no empty page, none that runs over.
+  for (const name of [/^sections and posts/, /^days of work/])
+    await page.getByLabel(name).uncheck();
+  const fewer = Number(/at least (\d+)/.exec((await sheets.textContent())!)![1]);
+  expect(await pages()).toHaveLength(fewer);
+  // What was left out stays so; a line has its own pack.
+  await page.reload();
+  await expect(page.getByLabel(/^days of work/)).not.toBeChecked();
+  await page.getByLabel('Lines', { exact: true }).selectOption({ label: 'East' });
+  await expect(page.locator('[data-leaf=ends]')).not.toHaveCount(0);
+  await expect(page.locator('[data-leaf=setout]')).toHaveCount(0);
+  await expect(contents.getByRole('row')).toHaveCount(2);
+
+  const bare = await open(page, 'land', empty);
+  await page.goto(`/pack/${bare}`);
+  await expect(contents).toContainText('None: no line yet', { timeout: 20_000 });
+  await expect(page.getByRole('alert')).toHaveCount(0);
 });

@@ -1,6 +1,6 @@
 /** The whole job by keyboard alone and by touch alone; feet on every screen; paper. */
 import { expect, test, type Page } from '@playwright/test';
-import { axe, empty, figures, open, saved, stored } from './help.js';
+import { axe, empty, figures, open, saved, stored, STEPS } from './help.js';
 
 /** Presses Tab until something of this name and role has the focus: what cannot be reached so is not there. */
 async function tabTo(page: Page, role: string, name: RegExp): Promise<void> {
@@ -136,20 +136,18 @@ test('the whole job by touch alone on a phone', async ({ browser }) => {
   for (const step of ['Strands', 'Section', 'Power', 'Strain', 'Supplies', 'Build', 'Land']) {
     await page.getByRole('link', { name: new RegExp(`^${step}`) }).tap();
     await expect(page).toHaveTitle(new RegExp(`^${step}`));
+    await pressable(step);
+    if (step !== 'Build') continue;
+    for (const tab of await page.getByRole('tab').all()) {
+      await tab.tap();
+      // What is there after the moment that a tab takes.
+      await expect(page.getByText('One moment …')).toHaveCount(0);
+      await pressable(`Build, ${await tab.textContent()}`);
+    }
   }
   await page.getByRole('group', { name: 'What the sheet shows' }).getByRole('button').last().tap();
   await expect(page.getByRole('group', { name: 'List of findings' })).toBeVisible();
-  const small_ = await page.evaluate(() =>
-    [...document.querySelectorAll<HTMLElement>('button, a, select, summary')]
-      .filter(
-        (el) => el.getClientRects().length > 0 && !el.closest('.sr-only, nav[aria-label=Skip]'),
-      )
-      .filter((el) => el.getBoundingClientRect().height < 43 && !/^Where /.test(el.ariaLabel ?? ''))
-      .map(
-        (el) => `${el.tagName} ${el.textContent.slice(0, 30)} ${el.getBoundingClientRect().height}`,
-      ),
-  );
-  expect(small_).toEqual([]);
+  await pressable('findings');
   await page.getByRole('button', { name: /season, temperature, units, undo/ }).tap();
   await axe(page);
   await page.getByRole('dialog').getByRole('button', { name: 'driest' }).tap();
@@ -157,6 +155,18 @@ test('the whole job by touch alone on a phone', async ({ browser }) => {
   await page.getByRole('button', { name: 'Done' }).tap();
   await saved(page);
   await context.close();
+
+  /** Whatever is pressed is as large as a fingertip in a glove. */
+  async function pressable(where: string) {
+    const low = await page.evaluate(
+      () =>
+      [...document.querySelectorAll<HTMLElement>('button, a, select, summary')]
+        .filter((el) => el.checkVisibility() && !el.closest('.sr-only, .stacked thead, nav[aria-label=Skip]')) // prettier-ignore
+        .filter((el) => el.getBoundingClientRect().height < 43 && !/^Where /.test(el.ariaLabel ?? ''))
+        .map((el) => `${el.tagName} ${(el.ariaLabel ?? el.textContent).slice(0, 40)} ${el.getBoundingClientRect().height}`), // prettier-ignore
+    );
+    expect(low, where).toEqual([]);
+  }
 
   async function small() {
     return (await import('./small.js')).small;
@@ -250,16 +260,7 @@ test('in feet no metric unit stands on any step, tab, finding or paper', async (
       where,
     ).toEqual([]);
   };
-  for (const step of [
-    'land',
-    'strands',
-    'section',
-    'power',
-    'joins',
-    'ends',
-    'strain',
-    'supplies',
-  ]) {
+  for (const step of STEPS) {
     await page.goto(`/p/${id}/${step}`);
     await figures(page);
     for (const fold of await page.locator('main details').all()) await fold.evaluate((d: HTMLDetailsElement) => void (d.open = true)); // prettier-ignore
@@ -273,28 +274,31 @@ test('in feet no metric unit stands on any step, tab, finding or paper', async (
   const report = (await (await page.request.get(`/api/properties/${id}/report`)).json()) as { findings: { title: string; why: string; todo: string; source: { text: string } }[] }; // prettier-ignore
   for (const f of report.findings)
     for (const words of [f.title, f.why, f.todo, f.source.text]) expect(words).not.toMatch(METRIC);
-  for (const paper of [`/print/${id}`, `/setout/${id}?line=burn`]) {
+  for (const paper of [
+    `/print/${id}`,
+    `/setout/${id}?line=burn`,
+    `/cards/${id}`,
+    `/pack/${id}?line=burn`,
+  ]) {
     await page.goto(paper);
     await expect(page.locator('main')).toBeVisible();
+    await packed(page);
     await metric(paper);
   }
 });
+
+/** The pack comes part by part. */
+async function packed(page: Page): Promise<void> {
+  if (page.url().includes('/pack/'))
+    await expect(page.locator('[data-sheets]')).toContainText('at least', { timeout: 40_000 });
+}
 
 test('every step prints as a document, and the papers have no accessibility fault', async ({
   page,
 }) => {
   test.slow();
   const id = await open(page, 'strands');
-  for (const step of [
-    'strands',
-    'section',
-    'power',
-    'joins',
-    'ends',
-    'strain',
-    'supplies',
-    'land',
-  ]) {
+  for (const step of STEPS) {
     await page.goto(`/p/${id}/${step}`);
     await figures(page);
     await page.emulateMedia({ media: 'print' });
@@ -320,9 +324,15 @@ test('every step prints as a document, and the papers have no accessibility faul
     }
     await page.emulateMedia({ media: 'screen' });
   }
-  for (const paper of [`/print/${id}`, `/setout/${id}`, `/stick/${id}?line=burn`]) {
+  for (const paper of [
+    `/print/${id}`,
+    `/setout/${id}`,
+    `/stick/${id}?line=burn`,
+    `/pack/${id}?line=burn`,
+  ]) {
     await page.goto(paper);
     await expect(page.locator('main')).toBeVisible();
+    await packed(page);
     await axe(page);
   }
   await page.goto(`/setout/${id}?line=burn`);

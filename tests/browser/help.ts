@@ -8,6 +8,19 @@ const DEMO = JSON.parse(readFileSync('demo/hollin-scar.plan.json', 'utf8')) as R
   unknown
 >;
 
+/** The steps of the rail, in their order; a test that walks them all walks these. */
+export const STEPS = [
+  'land',
+  'strands',
+  'section',
+  'power',
+  'joins',
+  'ends',
+  'strain',
+  'supplies',
+  'build',
+] as const;
+
 /** A property of the test's own, so that tests do not meet; opened on a step. */
 export async function open(
   page: Page,

@@ -25,6 +25,17 @@ const times = (m: Transform, n: Transform): Transform => [
   m[1] * n[4] + m[3] * n[5] + m[5],
 ];
 
+/** The words of each page, in the order in which they were drawn. */
+export async function wordsOn(data: Uint8Array): Promise<string[]> {
+  const pdf = await getDocument({ data, useSystemFonts: false, verbosity: 0 }).promise;
+  const out: string[] = [];
+  for (let number = 1; number <= pdf.numPages; number++) {
+    const { items } = await (await pdf.getPage(number)).getTextContent();
+    out.push(items.map((i) => ('str' in i ? i.str : '')).join(' '));
+  }
+  return out;
+}
+
 /** Every straight stroke of two points. */
 export async function printed(data: Uint8Array): Promise<Printed> {
   const pdf = await getDocument({ data, useSystemFonts: false, verbosity: 0 }).promise;

@@ -1,6 +1,6 @@
 /** Every step at every size: nothing cut, nothing to scroll sideways, the map large enough. */
 import { expect, test, type Page } from '@playwright/test';
-import { figures } from './help.js';
+import { figures, STEPS } from './help.js';
 
 const SIZES = [
   [390, 844],
@@ -9,17 +9,6 @@ const SIZES = [
   [1280, 800],
   [1920, 1080],
 ] as const;
-const STEPS = [
-  'land',
-  'strands',
-  'section',
-  'power',
-  'joins',
-  'ends',
-  'strain',
-  'supplies',
-  'build',
-];
 
 /** What is wider than its box and cut by it: boxes that scroll sideways, and words that are clipped. */
 const cut = (page: Page) =>

@@ -250,7 +250,7 @@ test('the marked stick prints true: every strand within half a millimetre on pap
 }) => {
   const id = await open(page, 'strands');
   await page.goto(`/stick/${id}?line=burn`);
-  await expect(page.getByRole('img', { name: /^Sheet 1 of/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /^Sheet 1 \/ \d of/ })).toBeVisible();
   const { sheets, strokes } = await printed(
     new Uint8Array(await page.pdf({ preferCSSPageSize: true })),
   );

@@ -18,6 +18,7 @@ test('no view has an accessibility fault', async ({ page }) => {
     ['6', /Ends/],
     ['7', /Strain/],
     ['8', /Supplies/],
+    ['9', /Build/],
   ] as const) {
     await page.keyboard.press(key);
     await expect(page.getByRole('link', { name, exact: false }).first()).toHaveAttribute('aria-current', 'page'); // prettier-ignore

@@ -1,5 +1,6 @@
 /** Who does what, when, with what on the trailer; and whether what stands is as it should be. */
 import './build.css';
+import { Printer } from 'lucide-react';
 import { lazy, Suspense } from 'react';
 import { useSession } from '../../session/session.js';
 import { Tabs } from '../../ui/parts/Tabs.js';
@@ -18,6 +19,7 @@ const LATER = {
 
 export function BuildView() {
   const tab = useBuildTab((t) => t.tab);
+  const id = useSession((s) => s.id);
   const empty = useSession((s) => Object.keys(s.plan.lines).length === 0);
   const Shown = tab === 'chart' ? ChartTab : LATER[tab];
   return (
@@ -33,9 +35,14 @@ export function BuildView() {
             There is nothing to build yet: draw a line on Land, and its work stands here.
           </p>
         ) : (
-          <Suspense fallback={<p role="status">One moment …</p>}>
-            <Shown />
-          </Suspense>
+          <>
+            <a className="button no-print float-right mt-2 ml-3" href={`/pack/${id}`}>
+              <Printer size={14} aria-hidden /> Print pack
+            </a>
+            <Suspense fallback={<p role="status">One moment …</p>}>
+              <Shown />
+            </Suspense>
+          </>
         )}
       </Tabs>
     </div>

@@ -16,6 +16,7 @@ import type { PlannedTask } from '../../core/build/shifts.js';
 import { daysBetween } from '../../core/base/days.js';
 import { PROPERTY } from '../../core/report/uses.js';
 import { useSession } from '../../session/session.js';
+import { inHand, useShape } from '../../session/shape.js';
 import { useWidth } from '../../ui/parts/width.js';
 import { dayName, phaseOf, timeName, useBuildTab, useWorking } from './built.js';
 import { frameOf, spanOf, type Frame } from './chartFrame.js';
@@ -51,6 +52,8 @@ export function Chart({ planned, days }: ChartProps) {
   const [ref, width] = useWidth<HTMLDivElement>(800);
   const [open, setOpen] = useState<readonly string[]>([]);
   const narrow = width < 560;
+  // In the hand bars are only looked at: a fingertip is wider than a day. A task is moved on its card.
+  const hand = inHand(useShape());
   const names = narrow ? 0 : 132;
   const frame = frameOf(days, Math.max(120, width - names), w);
   const rows = [...Object.keys(lines), PROPERTY].flatMap((id) => {
@@ -116,11 +119,14 @@ export function Chart({ planned, days }: ChartProps) {
                     tasks={tasks.filter((t) => phaseOf(t) === phase && !t.aside)}
                     frame={frame}
                     top={2 + lane * LANE}
+                    held={!hand}
                   />
                 ))}
               </div>
             </div>
-            {open.includes(id) && <TaskRows tasks={tasks} frame={frame} names={names} />}
+            {open.includes(id) && (
+              <TaskRows tasks={tasks} frame={frame} names={names} held={!hand} />
+            )}
           </div>
         ))}
       </div>
@@ -180,8 +186,15 @@ interface BarProps {
   readonly top: number;
 }
 
+interface PhaseBarProps extends BarProps {
+  readonly line: string;
+  readonly phase: Phase;
+  /** Whether it can be taken hold of. */
+  readonly held: boolean;
+}
+
 /** All of a stage on a line: its stretches of work, held together by a thin line, and what is taken hold of. */
-function PhaseBar({ line, phase, tasks, frame, top }: BarProps & { line: string; phase: Phase }) {
+function PhaseBar({ line, phase, tasks, frame, top, held }: PhaseBarProps) {
   const span = spanOf(tasks);
   const words = `${line}, ${PHASE_NAMES[phase]}`;
   if (!span) return null;
@@ -193,7 +206,7 @@ function PhaseBar({ line, phase, tasks, frame, top }: BarProps & { line: string;
       <span className="bg-soft absolute h-px" style={{ left, width: Math.max(1, right - left), top: top + 3 }} />
       <Stretches tasks={tasks} frame={frame} top={top} fill={FILL[phase]} />
       <Waits tasks={tasks} frame={frame} top={top} />
-      <Handle tasks={tasks} words={words} id={words} span={[left, right]} top={top - 1} height={LANE} />
+      {held && <Handle tasks={tasks} words={words} id={words} span={[left, right]} top={top - 1} height={LANE} />}
     </>
   );
 } // prettier-ignore
@@ -272,7 +285,7 @@ function Waits({ tasks, frame, top }: BarProps) {
 }
 
 /** The single tasks of a line, under its row. */
-function TaskRows({ tasks, frame, names }: { tasks: readonly PlannedTask[]; frame: Frame; names: number }) {
+function TaskRows({ tasks, frame, names, held }: { tasks: readonly PlannedTask[]; frame: Frame; names: number; held: boolean }) {
   const chosen = useBuildTab((t) => t.task);
   return (
     <div className="mt-1">
@@ -285,9 +298,10 @@ function TaskRows({ tasks, frame, names }: { tasks: readonly PlannedTask[]; fram
             onClick={() => useBuildTab.setState({ task: t.id })}
           >
             {t.name}
+            {!held && `, ${timeName(t.start!)}`}
           </button>
           <div className="relative h-4 grow">
-            <TaskBar task={t} frame={frame} />
+            <TaskBar task={t} frame={frame} held={held} />
           </div>
         </div>
       ))}
@@ -295,21 +309,23 @@ function TaskRows({ tasks, frame, names }: { tasks: readonly PlannedTask[]; fram
   );
 } // prettier-ignore
 
-function TaskBar({ task, frame }: { task: PlannedTask; frame: Frame }) {
+function TaskBar({ task, frame, held }: { task: PlannedTask; frame: Frame; held: boolean }) {
   const left = frame.x(task.start!.slice(0, 10), task.start!.slice(11));
   const right = frame.x(task.end!.slice(0, 10), task.end!.slice(11));
   if (right < 0 || left > frame.days.length * frame.dayWidth) return null;
   return (
     <>
       <Stretches tasks={[task]} frame={frame} top={4} fill={FILL[phaseOf(task)]} />
-      <Handle
-        tasks={[task]}
-        words={task.name}
-        id={task.id}
-        span={[left, right]}
-        top={2}
-        height={12}
-      />
+      {held && (
+        <Handle
+          tasks={[task]}
+          words={task.name}
+          id={task.id}
+          span={[left, right]}
+          top={2}
+          height={12}
+        />
+      )}
     </>
   );
 }

@@ -7,10 +7,11 @@ import { useCatalogue } from '../../session/catalogue.js';
 import { useStanding } from '../../session/kept.js';
 import { useSession } from '../../session/state.js';
 import { Button } from '../../ui/parts/Button.js';
+import { numbered, type Leaf } from '../print/leaf.js';
 import { OnLoaded, type Loaded } from '../print/OnLoaded.js';
 import { useStandingAlone } from '../print/standing.js';
 import { useCuts, useLedger } from '../supplies/supplied.js';
-import { useWork, useWorking, type LoadRecord } from './built.js';
+import { dayName, useWork, useWorking, type LoadRecord } from './built.js';
 import { DaySheet, sheetTitle } from './DaySheet.js';
 
 const MOST = 10;
@@ -30,7 +31,7 @@ function Standing({ id, loaded }: { id: string; loaded: Loaded }) {
 function Pages({ id, loaded }: { id: string; loaded: Loaded }) {
   const search = new URLSearchParams(location.search);
   const count = Math.min(MOST, Math.max(1, Number(search.get('days') ?? 1) || 1));
-  const sheets = useDaySheets(search.get('day'), count);
+  const leaves = useDayLeaves(search.get('day'), count);
   return (
     <main>
       <style>{`@page { size: A4; margin: 12mm } @media print { html, body { background: white } }`}</style>
@@ -48,13 +49,21 @@ function Pages({ id, loaded }: { id: string; loaded: Loaded }) {
           </a>
         )}
       </div>
-      {sheets ?? <p className="p-6">Planning the days …</p>}
+      {leaves === null ? (
+        <p className="p-6">Planning the days …</p>
+      ) : typeof leaves === 'string' ? (
+        <p role="alert" className="p-6">
+          {leaves}
+        </p>
+      ) : (
+        numbered(leaves)
+      )}
     </main>
   );
 }
 
-/** The sheets of some days from one on; null until they are planned. */
-export function useDaySheets(from: string | null, count: number) {
+/** Some days from one on as leaves; null until they are planned, words where there is nothing to print. */
+export function useDayLeaves(from: string | null, count: number): readonly Leaf[] | string | null {
   const { planned, waiting } = useWork();
   const cat = useCatalogue();
   const w = useWorking();
@@ -63,15 +72,16 @@ export function useDaySheets(from: string | null, count: number) {
   const { records } = useStanding<LoadRecord>('loads');
   return useMemo(() => {
     if (!planned || waiting || cutting || !cuts) return null;
-    if (planned.fault !== null) return <p role="alert">{planned.fault}</p>;
+    if (planned.fault !== null) return planned.fault;
     const days = daysOf(planned.tasks).filter((d) => !from || d >= from).slice(0, count);
-    if (days.length === 0) return <p className="p-6">Nothing is left to be done.</p>;
-    return <>{days.map((d) => <Sheet key={d} day={d} planned={planned} cat={cat} w={w} cuts={cuts} records={records} />)}</>;
+    if (days.length === 0) return 'Nothing is left to be done.';
+    return days.map((d) => ({ key: d, of: dayName(d), draw: (mark: string) => <Sheet day={d} mark={mark} planned={planned} cat={cat} w={w} cuts={cuts} records={records} /> }));
   }, [planned, waiting, cutting, cuts, from, count, cat, w, records]);
 } // prettier-ignore
 
 interface SheetProps {
   readonly day: string;
+  readonly mark: string;
   readonly planned: NonNullable<ReturnType<typeof useWork>['planned']>;
   readonly cat: ReturnType<typeof useCatalogue>;
   readonly w: ReturnType<typeof useWorking>;
@@ -79,7 +89,7 @@ interface SheetProps {
   readonly records: readonly LoadRecord[];
 }
 
-function Sheet({ day, planned, cat, w, cuts, records }: SheetProps) {
+function Sheet({ day, mark, planned, cat, w, cuts, records }: SheetProps) {
   const plan = useSession((s) => s.plan);
   const load = loadOf(planned.tasks, day, cat, cuts);
   const before = asked(load, records.filter((r) => r.state === 'forgotten' && r.day < day)); // prettier-ignore
@@ -89,7 +99,10 @@ function Sheet({ day, planned, cat, w, cuts, records }: SheetProps) {
       aria-label={`Sheet of ${day}`}
     >
       <header className="mb-2 border-b-2 border-black pb-1">
-        <h2 className="text-[1.4rem] font-semibold">{sheetTitle(load, plan)}</h2>
+        <div className="flex items-baseline justify-between gap-4">
+          <h2 className="text-[1.4rem] font-semibold">{sheetTitle(load, plan)}</h2>
+          <span className="whitespace-nowrap">{mark}</span>
+        </div>
         <p>
           {load.people.length} {load.people.length === 1 ? 'person' : 'people'}:{' '}
           {load.people.map((p) => w.crew.find((m) => m.id === p)?.name ?? p).join(', ')}.

@@ -5,6 +5,7 @@ import { say, type Units } from '../../core/base/units.js';
 import type { Working } from '../../core/build/calendar.js';
 import { work } from '../../core/build/kinds.js';
 import type { DayLoad, DayTask, Load } from '../../core/build/loadout.js';
+import type { Shift } from '../../core/build/shifts.js';
 import type { Plan } from '../../core/plan/schema.js';
 import { dayName } from './built.js';
 import { DayMap } from './DayMap.js';
@@ -28,8 +29,12 @@ export function DaySheet({ load, plan, w, tick, behind, before, below }: DayShee
   const lines = [...new Set(load.tasks.flatMap((t) => t.task.line ?? []))];
   return (
     <div data-day={load.day}>
-      <div className="grid gap-x-6 @[46rem]:grid-cols-[1fr_20rem] print:grid-cols-[1fr_80mm]">
-        <section aria-label="Tasks of the day">
+      {/* On paper the map floats: a long list of tasks would take a grid onto the next page as a whole. */}
+      <div className="grid gap-x-6 @[46rem]:grid-cols-[1fr_20rem] print:block">
+        <div className="order-last break-inside-avoid print:float-right print:ml-[5mm] print:w-[80mm]">
+          <DayMap plan={plan} tasks={load.tasks} />
+        </div>
+        <section>
           <h2 className="heading mb-1">Tasks</h2>
           <ol className="mb-3">
             {load.tasks.map((t) => (
@@ -37,11 +42,8 @@ export function DaySheet({ load, plan, w, tick, behind, before, below }: DayShee
             ))}
           </ol>
         </section>
-        <div className="break-inside-avoid">
-          <DayMap plan={plan} tasks={load.tasks} />
-        </div>
       </div>
-      <section aria-label="Mind" className="mb-3 break-inside-avoid">
+      <section className="clear-both mb-3 break-inside-avoid">
         <h2 className="heading mb-1">Mind</h2>
         <ul className="border-warn columns-1 gap-x-6 border-l-4 pl-2 @[46rem]:columns-2 print:columns-2">
           {load.safety.map((c) => (
@@ -55,7 +57,7 @@ export function DaySheet({ load, plan, w, tick, behind, before, below }: DayShee
           them.
         </p>
       </section>
-      <section aria-label="Load-out">
+      <section>
         <h2 className="heading mb-1">On the trailer</h2>
         <p className="mb-1" data-weight>
           About {say(load.kg, 'mass', units)}; the trailer carries {say(load.carries_kg, 'mass', units)}.{' '}
@@ -115,7 +117,6 @@ function TaskRow({
   name: (id: string) => string;
 }) {
   const first = shifts[0]!;
-  const who = [...new Set(shifts.flatMap((s) => s.who))].map(name).join(', ');
   const line = task.line === null ? null : plan.lines[task.line];
   const whole = part[0] <= 0.001 && part[1] >= 0.999;
   const length = task.to_m - task.from_m;
@@ -132,11 +133,19 @@ function TaskRow({
         {posts > 0 && `, ${posts} ${posts === 1 ? 'post' : 'posts'}`}
         {!whole && length > 12 && `, from ${say(task.from_m + length * part[0], 'along', plan.units)} to ${say(task.from_m + length * part[1], 'along', plan.units)}`}
         {!whole && length <= 12 && `, ${Math.round(part[0] * 100)} to ${Math.round(part[1] * 100)} %`}
-        <span className="label"> · {who}</span>
+        <span className="label"> · {whoWords(shifts, name)}</span>
       </span>
     </li>
   );
 } // prettier-ignore
+
+/** Who is at it; where somebody is relieved, from when on. */
+export function whoWords(shifts: readonly Shift[], name: (id: string) => string): string {
+  const turns = shifts.filter((s, k) => k === 0 || s.who.join() !== shifts[k - 1]!.who.join());
+  return turns
+    .map((s, k) => `${k > 0 ? `from ${s.from} ` : ''}${s.who.map(name).join(', ')}`)
+    .join('; ');
+}
 
 export function amountOf({ n, unit }: Load, units: Units): string {
   if (unit === 'm') return say(n, 'length', units);

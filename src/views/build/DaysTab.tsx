@@ -77,7 +77,7 @@ export function DaysTab() {
               const own = isIn(row);
               if (on)
                 happened('loads', { day, item: row.item, kind: kindOfRow(row), state: 'loaded' }); // prettier-ignore
-              else if (own && !own.waiting) takeBack('loads', own);
+              else if (own) takeBack('loads', own);
             }}
           />
         )}
@@ -98,9 +98,7 @@ export function DaysTab() {
           <Before
             rows={asked(load, earlier)}
             onDrop={(item) =>
-              earlier
-                .filter((r) => r.item === item && !r.waiting)
-                .forEach((r) => takeBack('loads', r))
+              earlier.filter((r) => r.item === item).forEach((r) => takeBack('loads', r))
             }
           />
         }

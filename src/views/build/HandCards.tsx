@@ -1,7 +1,10 @@
 /** Bench cards on paper, one A5 each. */
 import './build.css';
+import type { Units } from '../../core/base/units.js';
+import type { HandCard } from '../../core/hand/card.js';
 import { CARDS } from '../../core/hand/cards/index.js';
 import { Card, CardPages } from '../print/CardPages.js';
+import { numbered, type Leaf } from '../print/leaf.js';
 import { usePlanOf } from '../print/recordsOf.js';
 import { CardFace } from './CardFace.js';
 
@@ -27,11 +30,19 @@ export function HandCards({ id }: { id: string }) {
           There is no card of that name.
         </p>
       )}
-      {cards.map((card, k) => (
-        <Card key={card.id} label={card.name} title={card.name} of={[k + 1, cards.length]}>
-          <CardFace card={card} units={plan.units} paper />
-        </Card>
-      ))}
+      {numbered(handLeaves(plan.units, cards))}
     </CardPages>
   );
 }
+
+/** Bench cards as leaves. */
+export const handLeaves = (units: Units, cards: readonly HandCard[] = CARDS): Leaf[] =>
+  cards.map((card) => ({
+    key: card.id,
+    of: card.name,
+    draw: (mark) => (
+      <Card label={card.name} title={card.name} mark={mark}>
+        <CardFace card={card} units={units} paper />
+      </Card>
+    ),
+  }));

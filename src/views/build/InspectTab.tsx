@@ -101,11 +101,9 @@ function Row({ thing, last }: { thing: Thing; last: InspectionRecord | undefined
           />
           <PhotoField label={`Photo of ${name}`} onTaken={(photo) => put({ photo })} />
           {last.photo && <Photo hash={last.photo} words={`Photo of ${name}`} />}
-          {!last.waiting && (
-            <Button className="small" onClick={() => takeBack('inspections', last)}>
-              take back
-            </Button>
-          )}
+          <Button className="small" onClick={() => takeBack('inspections', last)}>
+            take back
+          </Button>
           {last.result === 'fail' && <span className="label">✗ It stands among the tasks now.</span>}
         </div>
       )}

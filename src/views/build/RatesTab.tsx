@@ -73,9 +73,7 @@ export function RatesTab() {
               {
                 name: 'for the rate',
                 cell: (d) =>
-                  d.waiting ? (
-                    'on its way'
-                  ) : odd.has(d.id) ? (
+                  odd.has(d.id) ? (
                     <span className="inline-flex flex-wrap items-center gap-2">
                       △ {(d.hours / d.planned_h).toFixed(1)} times what is said: does it count?
                       <Button className="small" onClick={() => answer(d, true)}>
@@ -94,12 +92,11 @@ export function RatesTab() {
               {
                 name: 'take back',
                 quiet: true,
-                cell: (d) =>
-                  d.waiting ? null : (
-                    <Button className="small" onClick={() => takeBack('work', d)}>
-                      take back
-                    </Button>
-                  ),
+                cell: (d) => (
+                  <Button className="small" onClick={() => takeBack('work', d)}>
+                    take back
+                  </Button>
+                ),
               },
             ]}
           />

@@ -7,8 +7,9 @@ import { stepsOf } from '../../core/ends/steps.js';
 import { catalogue, recordOf, type Catalogue } from '../../core/plan/catalogue.js';
 import { ownCatalogue } from '../../core/plan/ownCatalogue.js';
 import type { Line, Plan } from '../../core/plan/schema.js';
-import type { EndReport } from '../../core/report/schema.js';
+import type { EndReport, Report } from '../../core/report/schema.js';
 import { Card, CardPages } from '../print/CardPages.js';
+import { numbered, type Leaf } from '../print/leaf.js';
 import { OnLoaded, type Loaded } from '../print/OnLoaded.js';
 import { Elevation } from './Elevation.js';
 
@@ -28,7 +29,7 @@ function Cards({ id, plan, report }: { id: string } & Loaded) {
   const asked = new URLSearchParams(location.search);
   const line = plan.lines[asked.get('line') ?? ''];
   const cat = useMemo(() => ownCatalogue(catalogue, plan), [plan]);
-  const all = line ? (report.lines[line.id]?.ends ?? []) : [];
+  const all = line ? endLeaves(line, report, plan, cat) : [];
   return (
     <CardPages
       back={[`/p/${id}/ends`, 'Ends']}
@@ -36,16 +37,7 @@ function Cards({ id, plan, report }: { id: string } & Loaded) {
       count={`${all.length} ${all.length === 1 ? 'end' : 'ends'}, one A5 card each.`}
     >
       {line && all.length > 0 ? (
-        all.map((end, k) => (
-          <EndCard
-            key={`${end.at_m} ${end.side}`}
-            end={end}
-            card={[k + 1, all.length]}
-            line={line}
-            plan={plan}
-            cat={cat}
-          />
-        ))
+        numbered(all)
       ) : (
         <p role="alert" className="p-6">
           {line ? 'No strands yet: nothing pulls at its ends.' : 'There is no such line.'}
@@ -55,15 +47,23 @@ function Cards({ id, plan, report }: { id: string } & Loaded) {
   );
 }
 
+/** The ends of a line as leaves. */
+export const endLeaves = (line: Line, report: Report, plan: Plan, cat: Catalogue): Leaf[] =>
+  (report.lines[line.id]?.ends ?? []).map((end) => ({
+    key: `${line.id} ${end.at_m} ${end.side}`,
+    of: line.id,
+    draw: (mark) => <EndCard end={end} mark={mark} line={line} plan={plan} cat={cat} />,
+  }));
+
 interface CardProps {
   readonly end: EndReport;
-  readonly card: readonly [number, number];
+  readonly mark: string;
   readonly line: Line;
   readonly plan: Plan;
   readonly cat: Catalogue;
 }
 
-function EndCard({ end, card, line, plan, cat }: CardProps) {
+function EndCard({ end, mark, line, plan, cat }: CardProps) {
   const units: Units = plan.units;
   const w = worst(end);
   const judged = judgedOf(end, cat);
@@ -72,7 +72,7 @@ function EndCard({ end, card, line, plan, cat }: CardProps) {
   const wait = recordOf(cat.settings, end.setting).wait_h;
   return (
     <Card
-      label={`Card ${card[0]}: ${say(end.at_m, 'length', units)}`}
+      label={`End ${mark}: ${say(end.at_m, 'length', units)}`}
       title={
         <>
           {' '}
@@ -80,7 +80,7 @@ function EndCard({ end, card, line, plan, cat }: CardProps) {
           {recordOf(cat.ends, end.kind).name}
         </>
       }
-      of={card}
+      mark={mark}
     >
       <p className="text-[0.82rem]">
         {ROLES[end.role] ?? end.role} {SIDE_WORDS[end.side]};{' '}

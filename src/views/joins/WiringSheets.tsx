@@ -9,6 +9,7 @@ import { insulatorAt } from '../../core/strands/insulators.js';
 import { piecesOf, takenAt, type Place } from '../../core/wiring/place.js';
 import { deadTail } from '../../core/wiring/tail.js';
 import { Card, CardPages } from '../print/CardPages.js';
+import { numbered, type Leaf } from '../print/leaf.js';
 import { OnLoaded, type Loaded } from '../print/OnLoaded.js';
 import { placesOn, wiredOf, type PlaceOn, type Wired } from './fence.js';
 import { chainWords, FED, KINDS, LEADS, ofMany, worstFed } from './words.js';
@@ -30,7 +31,7 @@ function Sheets({ id, plan, report }: { id: string } & Loaded) {
     () => wiredOf(plan, report, cat).find((w) => line && w.net.ids.includes(line.id)),
     [plan, report, cat, line],
   );
-  const all = line && wired ? placesOn(wired, line.id) : [];
+  const all = line && wired ? wiringLeaves(line, wired, plan, cat) : [];
   return (
     <CardPages
       back={[`/p/${id}/joins`, 'Joins']}
@@ -38,17 +39,7 @@ function Sheets({ id, plan, report }: { id: string } & Loaded) {
       count={`${all.length} ${all.length === 1 ? 'place' : 'places'}, one A5 sheet each.`}
     >
       {line && wired && all.length > 0 ? (
-        all.map((at, k) => (
-          <Sheet
-            key={`${at.place.location} ${at.at_m}`}
-            at={at}
-            sheet={[k + 1, all.length]}
-            line={line}
-            wired={wired}
-            plan={plan}
-            cat={cat}
-          />
-        ))
+        numbered(all)
       ) : (
         <p role="alert" className="p-6">
           {line ? 'No run of wire yet: nothing to tie.' : 'There is no such line.'}
@@ -58,16 +49,24 @@ function Sheets({ id, plan, report }: { id: string } & Loaded) {
   );
 }
 
+/** The places of a line as leaves. */
+export const wiringLeaves = (line: Line, wired: Wired, plan: Plan, cat: Catalogue): Leaf[] =>
+  placesOn(wired, line.id).map((at) => ({
+    key: `${line.id} ${at.place.location} ${at.at_m}`,
+    of: line.id,
+    draw: (mark) => <Sheet at={at} mark={mark} line={line} wired={wired} plan={plan} cat={cat} />,
+  }));
+
 interface SheetProps {
   readonly at: PlaceOn;
-  readonly sheet: readonly [number, number];
+  readonly mark: string;
   readonly line: Line;
   readonly wired: Wired;
   readonly plan: Plan;
   readonly cat: Catalogue;
 }
 
-function Sheet({ at: { place, at_m }, sheet, line, wired, plan, cat }: SheetProps) {
+function Sheet({ at: { place, at_m }, mark, line, wired, plan, cat }: SheetProps) {
   const units: Units = plan.units;
   const many = ofMany(place);
   const { connectors, jumper_m, switches } = takenAt(place);
@@ -77,14 +76,14 @@ function Sheet({ at: { place, at_m }, sheet, line, wired, plan, cat }: SheetProp
     .map(([kind, n]) => `${n} × ${cat.connectors[kind]!.name.toLowerCase()}`);
   return (
     <Card
-      label={`Sheet ${sheet[0]}: ${say(at_m, 'length', units)}`}
+      label={`Wiring ${mark}: ${say(at_m, 'length', units)}`}
       title={
         <>
           {' '}
           <bdi>{line.name}</bdi>, {say(at_m, 'length', units)}: {KINDS[place.kind]}
         </>
       }
-      of={sheet}
+      mark={mark}
     >
       {worst && worst !== 'twice' && (
         <p className="mt-2 font-semibold">

@@ -37,13 +37,13 @@ interface CardProps {
   /** What it is called by those who hear it. */
   readonly label: string;
   readonly title: ReactNode;
-  /** Its place among all. */
-  readonly of: readonly [card: number, cards: number];
+  /** Its place among the others. */
+  readonly mark: string;
   readonly children: ReactNode;
 }
 
 /** One A5 card, headed with its title and its place among the others. */
-export function Card({ label, title, of: [card, cards], children }: CardProps) {
+export function Card({ label, title, mark, children }: CardProps) {
   return (
     <section
       className="a5 border-rule mx-auto my-4 flex flex-col border bg-white p-[9mm] text-black"
@@ -52,9 +52,7 @@ export function Card({ label, title, of: [card, cards], children }: CardProps) {
     >
       <header className="flex items-baseline justify-between border-b border-black pb-1">
         <h2 className="text-[1.1rem] font-semibold">{title}</h2>
-        <span className="text-[0.8rem] whitespace-nowrap">
-          {card} / {cards}
-        </span>
+        <span className="text-[0.8rem] whitespace-nowrap">{mark}</span>
       </header>
       {children}
     </section>

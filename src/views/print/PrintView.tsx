@@ -2,11 +2,11 @@ import { Check } from '../../ui/parts/controls.js';
 import { ArrowLeft, Printer } from 'lucide-react';
 import { useState } from 'react';
 import { inUnits } from '../../core/base/prose.js';
-import type { Plan } from '../../core/plan/schema.js';
 import { OnLoaded, type Loaded } from './OnLoaded.js';
 import type { Asked } from './sheetWords.js';
 import { PrintedSheet } from './PrintedSheet.js';
-import { boxOf, PAPERS, SCALES, scaleFor, sheetsOf, type Paper } from './sheets.js';
+import { extentOf } from './mapLeaves.js';
+import { PAPERS, SCALES, scaleFor, sheetsOf, type Paper } from './sheets.js';
 import { Button } from '../../ui/parts/Button.js';
 
 /** The map at a true scale, on as many sheets as it takes. */
@@ -17,14 +17,6 @@ export function PrintView({ id }: { id: string }) {
     </OnLoaded>
   );
 }
-
-/** Everything that must be on the map. */
-const extentOf = (plan: Plan) =>
-  boxOf([
-    ...Object.values(plan.lines).flatMap((l) => l.vertices),
-    ...Object.values(plan.things ?? {}).flatMap((t) => t.points),
-    ...Object.values(plan.energisers),
-  ]);
 
 /** What can be written on the map. */
 const WORDS: Record<keyof Asked, string> = {

@@ -21,9 +21,12 @@ interface Props {
   report: Report;
   grid: Grid | null;
   asked: Asked;
+  /** Its mark in the pack. */
+  mark?: string;
 }
 
-export function PrintedSheet({ sheet, count, paper, scale, plan, report, grid, asked }: Props) {
+export function PrintedSheet(p: Props) {
+  const { sheet, count, paper, scale, plan, report, grid, asked, mark } = p;
   const [w, h] = PAPERS[paper];
   const [mw, mh] = mapSize(paper);
   const { box } = sheet;
@@ -169,6 +172,11 @@ export function PrintedSheet({ sheet, count, paper, scale, plan, report, grid, a
         <Bar scale={scale} units={plan.units} x={mw * 0.36} />
         <Key x={mw * 0.55} plan={plan} posts={asked.posts} />
         <North x={mw - 4} />
+        {mark && (
+          <text x={mw - 12} y={14} fontSize={4} textAnchor="end">
+            {mark}
+          </text>
+        )}
       </g>
     </svg>
   );

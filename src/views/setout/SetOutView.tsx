@@ -5,17 +5,24 @@ import { dayText } from '../../core/base/locale.js';
 import { say, unitOf } from '../../core/base/units.js';
 import { catalogue } from '../../core/plan/catalogue.js';
 import { ownCatalogue } from '../../core/plan/ownCatalogue.js';
-import type { Line } from '../../core/plan/schema.js';
+import type { Line, Plan } from '../../core/plan/schema.js';
 import type { LineReport, Run } from '../../core/report/schema.js';
 import { Button } from '../../ui/parts/Button.js';
+import type { Leaf } from '../print/leaf.js';
 import { OnLoaded, type Loaded } from '../print/OnLoaded.js';
+import { useStandingAlone } from '../print/standing.js';
+import { PaperSection } from './PaperSection.js';
 
 export function SetOutView({ id }: { id: string }) {
   return (
     <OnLoaded id={id} words="Writing the sheet …">
-      {(loaded) => <Sheets id={id} loaded={loaded} />}
+      {(loaded) => <Standing id={id} loaded={loaded} />}
     </OnLoaded>
   );
+}
+
+function Standing({ id, loaded }: { id: string; loaded: Loaded }) {
+  return useStandingAlone(id, loaded) ? <Sheets id={id} loaded={loaded} /> : null;
 }
 
 function Sheets({ id, loaded }: { id: string; loaded: Loaded }) {
@@ -49,15 +56,29 @@ function Sheets({ id, loaded }: { id: string; loaded: Loaded }) {
         </Button>
       </div>
       {lines.map((line) => (
-        <LineSheet key={line.id} line={line} report={report.lines[line.id]!} of={loaded} />
+        <LineSheet key={line.id} line={line} report={report.lines[line.id]!} plan={plan} />
       ))}
       {lines.length === 0 && <p className="p-6">No line yet.</p>}
     </main>
   );
 }
 
-function LineSheet({ line, report, of }: { line: Line; report: LineReport; of: Loaded }) {
-  const { plan } = of;
+/** The posts of a line as a leaf, which runs over as many pages as it takes. */
+export const setOutLeaf = (line: Line, report: LineReport, plan: Plan): Leaf => ({
+  key: line.id,
+  of: line.id,
+  draw: (mark) => <LineSheet line={line} report={report} plan={plan} mark={mark} />,
+});
+
+interface LineSheetProps {
+  readonly line: Line;
+  readonly report: LineReport;
+  readonly plan: Plan;
+  /** Its mark in the pack, said at the head of every page. */
+  readonly mark?: string;
+}
+
+function LineSheet({ line, report, plan, mark }: LineSheetProps) {
   const { units } = plan;
   return (
     <section className="set-out mx-auto max-w-[190mm] p-6 print:p-0" data-set-out={line.id}>
@@ -72,28 +93,37 @@ function LineSheet({ line, report, of }: { line: Line; report: LineReport; of: L
         {plan.invented && ' Everything in this property is made up.'} Locate buried services before
         digging; look for overhead lines.
       </p>
+      <PaperSection line={line} report={report} />
       {report.runs.map((run, k) => (
-        <RunSheet key={k} line={line} report={report} run={run} index={k} of={of} />
+        <RunSheet key={k} line={line} report={report} run={run} index={k} plan={plan} mark={mark} />
       ))}
     </section>
   );
 }
 
-function RunSheet(p: { line: Line; report: LineReport; run: Run; index: number; of: Loaded }) {
-  const { line, report, run, index, of } = p;
-  const { units } = of.plan;
-  const cat = ownCatalogue(catalogue, of.plan);
+function RunSheet(p: LineSheetProps & { run: Run; index: number }) {
+  const { line, report, run, index, plan, mark } = p;
+  const { units } = plan;
+  const cat = ownCatalogue(catalogue, plan);
   const rows = report.posts
     .map((post, i) => ({ post, i }))
     .filter(({ post }) => post.s_m >= run.from_m - 1e-6 && post.s_m <= run.to_m + 1e-6);
   const start = rows[0]?.post.tape_m ?? 0;
   return (
     <table className="sheet-table mt-4">
-      <caption className="pb-1 text-left font-semibold">
-        Run {index + 1} of {report.runs.length}, <bdi>{line.name}</bdi>:{' '}
-        {say(run.ground_m, 'tape', units)}
-      </caption>
       <thead>
+        {/* In the head and not a caption: it stands again on every page that the run goes on to. */}
+        <tr>
+          <td colSpan={6} className="!border-0 pb-1 font-semibold">
+            <span className="flex justify-between">
+              <span>
+                Run {index + 1} of {report.runs.length}, <bdi>{line.name}</bdi>:{' '}
+                {say(run.ground_m, 'tape', units)}
+              </span>
+              <span>{mark}</span>
+            </span>
+          </td>
+        </tr>
         <tr>
           <th className="w-10">set</th>
           <th className="w-16">post</th>

@@ -9,14 +9,15 @@ export function StickSheet({
   parts,
   first,
   all,
-  sheet,
+  mark,
   invented,
 }: {
   name: string;
   parts: readonly StickPart[];
   first: number;
   all: number;
-  sheet: readonly [number, number];
+  /** Its place among the others. */
+  mark: string;
   invented: boolean;
 }) {
   return (
@@ -25,12 +26,12 @@ export function StickSheet({
       style={{ width: `${SHEET.width}mm`, height: `${SHEET.height}mm`, breakAfter: 'page' }}
       viewBox={`0 0 ${SHEET.width} ${SHEET.height}`}
       role="img"
-      aria-label={`Sheet ${sheet[0]} of ${sheet[1]} of the marked stick, true size`}
+      aria-label={`Sheet ${mark} of the marked stick, true size`}
       fontFamily="var(--font-sans)"
       fill="black"
     >
       <text x={SHEET.margin} y={SHEET.margin - 2} fontSize={4}>
-        {name} · sheet {sheet[0]} of {sheet[1]}
+        {name} · sheet {mark}
         {invented ? ' · invented' : ''}
       </text>
       {parts.map((part, k) => (

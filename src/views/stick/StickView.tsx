@@ -1,12 +1,14 @@
 import { ArrowLeft, Printer } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { Plan, Strand } from '../../core/plan/schema.js';
-import { PARTS_PER_SHEET, SHEET, stickParts, type StickPart } from '../../core/strands/stick.js';
+import { PARTS_PER_SHEET, SHEET, stickParts } from '../../core/strands/stick.js';
+import { range } from '../../core/base/numbers.js';
+import { numbered, type Leaf } from '../print/leaf.js';
 import { StickSheet } from './StickSheet.js';
 import { Button } from '../../ui/parts/Button.js';
 
 /** What the stick is of: a line or a design, named in the address. */
-interface Of {
+export interface Marked {
   readonly name: string;
   readonly strands: readonly Strand[];
 }
@@ -33,10 +35,6 @@ export function StickView({ id }: { id: string }) {
         </a>
       </p>
     );
-  const parts = stickParts(of.strands);
-  const sheets: StickPart[][] = [];
-  for (let k = 0; k < parts.length; k += PARTS_PER_SHEET)
-    sheets.push(parts.slice(k, k + PARTS_PER_SHEET));
   return (
     <main>
       <style>{`@page { size: ${SHEET.width}mm ${SHEET.height}mm; margin: 0 } @media print { .stick-sheet { margin: 0 !important; border: 0 !important; box-shadow: none } }`}</style>
@@ -56,23 +54,32 @@ export function StickView({ id }: { id: string }) {
       {of.strands.length === 0 ? (
         <p className="p-6">No strand yet.</p>
       ) : (
-        sheets.map((own, k) => (
-          <StickSheet
-            key={k}
-            name={`${plan.name}, ${of.name}`}
-            parts={own}
-            first={k * PARTS_PER_SHEET}
-            all={parts.length}
-            sheet={[k + 1, sheets.length]}
-            invented={plan.invented ?? false}
-          />
-        ))
+        numbered(stickLeaves(of, plan))
       )}
     </main>
   );
 }
 
-function wantedOf(plan: Plan): Of | null {
+/** A stick as leaves, at its true size. */
+export function stickLeaves(of: Marked, plan: Plan): Leaf[] {
+  const parts = stickParts(of.strands);
+  return range(Math.ceil(parts.length / PARTS_PER_SHEET)).map((k) => ({
+    key: `${of.name} ${k}`,
+    of: of.name,
+    draw: (mark) => (
+      <StickSheet
+        name={`${plan.name}, ${of.name}`}
+        parts={parts.slice(k * PARTS_PER_SHEET, (k + 1) * PARTS_PER_SHEET)}
+        first={k * PARTS_PER_SHEET}
+        all={parts.length}
+        mark={mark}
+        invented={plan.invented ?? false}
+      />
+    ),
+  }));
+}
+
+function wantedOf(plan: Plan): Marked | null {
   const asked = new URLSearchParams(location.search);
   const design = plan.designs?.[asked.get('design') ?? ''];
   if (design) return design;

@@ -79,8 +79,11 @@ export function PastChecks({ of, near_m }: { of: Strained; near_m: number }) {
           {
             name: 'take back',
             quiet: true,
-            cell: (r) =>
-              r.waiting ? <span className="label">not sent yet</span> : <TakeBack check={r} />,
+            cell: (r) => (
+              <>
+                <TakeBack check={r} /> {r.waiting && <span className="label">not sent yet</span>}
+              </>
+            ),
           },
         ]}
       />

@@ -4,10 +4,11 @@ import { say, type Units } from '../../core/base/units.js';
 import { catalogue, recordOf, type Catalogue } from '../../core/plan/catalogue.js';
 import { ownCatalogue } from '../../core/plan/ownCatalogue.js';
 import type { Line, Plan } from '../../core/plan/schema.js';
-import type { LineReport } from '../../core/report/schema.js';
+import type { LineReport, Report } from '../../core/report/schema.js';
 import { stringingTable, temperatures } from '../../core/wire/stringing.js';
 import { tighteningSteps } from '../../core/wire/order.js';
 import { Card, CardPages } from '../print/CardPages.js';
+import { numbered, type Leaf } from '../print/leaf.js';
 import { OnLoaded, type Loaded } from '../print/OnLoaded.js';
 import { strainedOf, strandsOf, type Strained } from './strained.js';
 import { toolsFor, useSaid } from './tools.js';
@@ -24,8 +25,7 @@ function Cards({ id, plan, report }: { id: string } & Loaded) {
   const asked = new URLSearchParams(location.search);
   const line = plan.lines[asked.get('line') ?? ''];
   const cat = useMemo(() => ownCatalogue(catalogue, plan), [plan]);
-  const of = line ? report.lines[line.id] : undefined;
-  const runs = line && of ? of.runs.map((_, k) => wiresIn(line, of, k, plan, cat)).filter((w) => w.length > 0) : []; // prettier-ignore
+  const runs = line ? strainLeaves(line, report, plan, cat) : [];
   return (
     <CardPages
       back={[`/p/${id}/strain`, 'Strain']}
@@ -33,16 +33,7 @@ function Cards({ id, plan, report }: { id: string } & Loaded) {
       count={`${runs.length} ${runs.length === 1 ? 'run' : 'runs'}, one A5 card each.`}
     >
       {line && runs.length > 0 ? (
-        runs.map((wires, k) => (
-          <RunCard
-            key={k}
-            wires={wires}
-            card={[k + 1, runs.length]}
-            line={line}
-            plan={plan}
-            cat={cat}
-          />
-        ))
+        numbered(runs)
       ) : (
         <p role="alert" className="p-6">
           {line ? 'No strands yet: there is nothing to tension.' : 'There is no such line.'}
@@ -50,6 +41,18 @@ function Cards({ id, plan, report }: { id: string } & Loaded) {
       )}
     </CardPages>
   );
+}
+
+/** The runs of a line as leaves. */
+export function strainLeaves(line: Line, report: Report, plan: Plan, cat: Catalogue): Leaf[] {
+  const of = report.lines[line.id];
+  if (!of) return [];
+  const runs = of.runs.map((_, k) => wiresIn(line, of, k, plan, cat));
+  return runs.filter((wires) => wires.length > 0).map((wires) => ({
+    key: `${line.id} ${wires[0]!.bayed.run.from_m}`,
+    of: line.id,
+    draw: (mark) => <RunCard wires={wires} mark={mark} line={line} plan={plan} cat={cat} />,
+  }));
 }
 
 const wiresIn = (
@@ -65,13 +68,13 @@ const wiresIn = (
 
 interface CardProps {
   readonly wires: readonly Strained[];
-  readonly card: readonly [number, number];
+  readonly mark: string;
   readonly line: Line;
   readonly plan: Plan;
   readonly cat: Catalogue;
 }
 
-function RunCard({ wires, card, line, plan, cat }: CardProps) {
+function RunCard({ wires, mark, line, plan, cat }: CardProps) {
   const { units } = plan;
   const { bayed, row, report } = wires[0]!;
   const { run } = bayed;
@@ -79,7 +82,7 @@ function RunCard({ wires, card, line, plan, cat }: CardProps) {
   const to = report.posts.findIndex((p) => Math.abs(p.s_m - run.to_m) < 0.01) + 1;
   return (
     <Card
-      label={`Card ${card[0]}: run of ${say(run.ground_m, 'length', units)}`}
+      label={`Strain ${mark}: run of ${say(run.ground_m, 'length', units)}`}
       title={
         <>
           {' '}
@@ -87,7 +90,7 @@ function RunCard({ wires, card, line, plan, cat }: CardProps) {
           {say(run.to_m, 'length', units)}
         </>
       }
-      of={card}
+      mark={mark}
     >
       <p className="text-[0.82rem]">
         Post {from} to post {to}, {say(run.ground_m, 'length', units)} as taped.{' '}

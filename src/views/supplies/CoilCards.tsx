@@ -9,6 +9,7 @@ import type { CutCoil } from '../../core/supplies/mixedCoils.js';
 import { cutWires, type WireCut } from '../../core/supplies/wireCuts.js';
 import { jointsOfLine } from '../../core/wire/wires.js';
 import { Card, CardPages } from '../print/CardPages.js';
+import { numbered, type Leaf } from '../print/leaf.js';
 import { OnLoaded, type Loaded } from '../print/OnLoaded.js';
 import { useRecordsOf } from '../print/recordsOf.js';
 import type { Move } from './supplied.js';
@@ -32,7 +33,7 @@ function Cards({ id, plan, report }: { id: string } & Loaded) {
   }, [plan, report, cat, stock]);
   if (!cuts) return <p className="p-6">Cutting the coils …</p>;
   const chosen = cuts.filter((c) => asked === null || c.wire === asked);
-  const cards = chosen.flatMap((cut) => cut.cutting.coils.map((coil, k) => ({ cut, coil, k })));
+  const cards = coilLeaves(chosen, plan, cat);
   return (
     <CardPages
       back={[`/p/${id}/supplies`, 'Supplies']}
@@ -40,17 +41,7 @@ function Cards({ id, plan, report }: { id: string } & Loaded) {
       count={`${cards.length} ${cards.length === 1 ? 'coil' : 'coils'}, one A5 card each.`}
     >
       {cards.length > 0 ? (
-        cards.map(({ cut, coil, k }, n) => (
-          <CoilCard
-            key={n}
-            cut={cut}
-            coil={coil}
-            number={k + 1}
-            of={[n + 1, cards.length]}
-            plan={plan}
-            cat={cat}
-          />
-        ))
+        numbered(cards)
       ) : (
         <p role="alert" className="p-6">
           There are no coils to cut.
@@ -60,23 +51,35 @@ function Cards({ id, plan, report }: { id: string } & Loaded) {
   );
 }
 
+/** The coils of some wires as leaves. */
+export const coilLeaves = (cuts: readonly WireCut[], plan: Plan, cat: Catalogue): Leaf[] =>
+  cuts.flatMap((cut) =>
+    cut.cutting.coils.map((coil, k) => ({
+      key: `${cut.wire} ${k}`,
+      of: recordOf(cat.wires, cut.wire).name,
+      draw: (mark: string) => (
+        <CoilCard cut={cut} coil={coil} number={k + 1} mark={mark} plan={plan} cat={cat} />
+      ),
+    })),
+  );
+
 interface CoilCardProps {
   readonly cut: WireCut;
   readonly coil: CutCoil;
   readonly number: number;
-  readonly of: readonly [number, number];
+  readonly mark: string;
   readonly plan: Plan;
   readonly cat: Catalogue;
 }
 
-function CoilCard({ cut, coil, number, of, plan, cat }: CoilCardProps) {
+function CoilCard({ cut, coil, number, mark, plan, cat }: CoilCardProps) {
   const { units } = plan;
   const length = (m: number) => say(m, 'length', units);
   return (
     <Card
       label={`Coil ${number} of ${recordOf(cat.wires, cut.wire).name}`}
       title={`Coil ${number}, ${length(coil.length_m)}${coil.reel === null ? ', begun' : ''}`}
-      of={of}
+      mark={mark}
     >
       <p className="mt-1 text-[0.92rem]">
         {recordOf(cat.wires, cut.wire).name}. On the jenny first, inner end fixed, then cut the

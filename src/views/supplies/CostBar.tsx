@@ -69,12 +69,12 @@ export function CostBar({ shares, money, onPress }: CostBarProps) {
         {shares.map((s, i) => (
           <button
             key={s.name}
-            className="inline-flex cursor-pointer items-baseline gap-1.5 underline-offset-2 hover:underline"
+            className="inline-flex cursor-pointer items-center gap-1.5 underline-offset-2 hover:underline"
             onClick={() => onPress(s.name)}
           >
             <span
               aria-hidden
-              className="border-ink inline-block size-3 self-center border"
+              className="border-ink inline-block size-3 border"
               style={{ background: TONES[i % TONES.length] }}
             />
             {s.name} <span className="figure">{money(s.cost)}</span>
