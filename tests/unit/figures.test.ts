@@ -4,6 +4,7 @@ import { createEvaluator } from '../../src/core/evaluate.js';
 import { upkeepOf } from '../../src/core/compare/compare.js';
 import { squareTo, joinLines } from '../../src/core/edit/reshape.js';
 import { areaOf, facesOf } from '../../src/core/land/faces.js';
+import reasons from '../../data/reasons.json' with { type: 'json' };
 import { catalogue, figure } from '../../src/core/plan/catalogue.js';
 import type { Grid, Plan } from '../../src/core/plan/schema.js';
 import { placeGreedy, placeUniform } from '../../src/core/posts/baselines.js';
@@ -269,5 +270,12 @@ describe('findings turn on and off where they should', () => {
     const p = plan([line('a', [[0, 0], [60, 0]]), line('b', [[0, 90], [30, 90]], { strands: strands([0.9], { duty: 'cold' }) })]); // prettier-ignore
     expect(report(p).dead).toEqual([{ line: 'a', from_m: 0, to_m: 60 }]);
     expect(createEvaluator()(p, FLAT, catalogue).dead).toHaveLength(1);
+  });
+});
+
+describe('reasons', () => {
+  it('every single figure has one, and there is none of a figure that is gone', () => {
+    expect(Object.keys(reasons)).toEqual(Object.keys(catalogue.defaults));
+    for (const [key, why] of Object.entries(reasons)) expect(why.length, key).toBeGreaterThan(7);
   });
 });

@@ -1,6 +1,7 @@
 /**
  * The catalogue: every default of the trade, as data with its mark, unit and reason.
- * `data/*.json` holds the records; a property replaces single figures by path.
+ * `data/*.json` holds the records; a property replaces single figures by path. The reasons of single figures stand in
+ * `reasons.ts`: nothing is worked out from them.
  */
 import { Type, type Static } from '@sinclair/typebox';
 import { METALS } from './schemaParts.js';
@@ -35,10 +36,7 @@ const mark = Type.Union(
 const origin = { name: Type.String(), mark, why: Type.String({ minLength: 8 }) };
 const positive = Type.Number({ exclusiveMinimum: 0 });
 
-const FigureSchema = Type.Object(
-  { value: Type.Number(), unit: Type.String(), mark, why: Type.String({ minLength: 8 }) },
-  closed,
-);
+const FigureSchema = Type.Object({ value: Type.Number(), unit: Type.String(), mark }, closed);
 const ProfileSchema = Type.Object(
   {
     ...origin,

@@ -1,6 +1,6 @@
 /** A number as every screen shows it: figure, unit, and where it comes from. */
 import { Popover } from 'radix-ui';
-import { useState, type FormEvent } from 'react';
+import { useEffect, useState, type FormEvent } from 'react';
 import {
   figureText,
   fromField,
@@ -151,13 +151,25 @@ function PlainInput({ input }: { input: OriginInput }) {
 export function recordAt(
   cat: Catalogue,
   path: string,
-): { mark: string; why: string; unit?: string } {
+): { mark: string; why?: string; unit?: string } {
   const first = path.indexOf('.');
   const last = path.lastIndexOf('.');
   const table = (
-    cat as Record<string, Record<string, { mark: string; why: string; unit?: string }>>
+    cat as Record<string, Record<string, { mark: string; why?: string; unit?: string }>>
   )[path.slice(0, first)];
-  return table?.[path.slice(first + 1, last)] ?? { mark: 'assumed', why: '' };
+  return table?.[path.slice(first + 1, last)] ?? { mark: 'assumed' };
+}
+
+/** Why a figure of the catalogue is what it is; empty until it is there. */
+function useReason(path: string): string {
+  const [reason, setReason] = useState(recordAt(catalogue, path).why ?? '');
+  useEffect(() => {
+    let here = true;
+    const key = /^defaults\.(.+)\.value$/.exec(path)?.[1];
+    if (key) void import('../../core/plan/reasons.js').then((m) => here && setReason(m.reasonOf(key) ?? ''), () => {}); // prettier-ignore
+    return () => void (here = false);
+  }, [path]);
+  return reason;
 }
 
 /** A default with its mark, its reason, and a place to put the property's own figure. */
@@ -165,7 +177,8 @@ function CatalogueFigure({ input, path }: { input: OriginInput; path: string }) 
   const units = useUnits();
   const own = useSession((s) => s.plan.overrides[path]);
   const usual = figureAt(catalogue, path) ?? NaN;
-  const { mark, why, unit } = recordAt(catalogue, path);
+  const { mark, unit } = recordAt(catalogue, path);
+  const why = useReason(path);
   const q = input.quantity;
   const [open, setOpen] = useState(false);
   const value = own?.value ?? usual;

@@ -179,7 +179,7 @@ function DesignRow({ design, line, property }: { design: Design; line: Line; pro
                     <span className="text-warn font-semibold">has left it: </span>
                     {diff.map((x) => words(x, units)).join('; ')}{' '}
                     <Button
-                      className="!min-h-[24px] !px-2 text-[0.929rem]"
+                      className="small"
                       onClick={() => put([l.id])}
                     >
                       Back to the design
