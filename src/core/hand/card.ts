@@ -22,6 +22,8 @@ export type Solid = Rod | Block;
 export interface Wire {
   readonly curve: Curve;
   readonly thick: number;
+  /** A tube over part of it: from where to where along it, and how thick. */
+  readonly sheath?: { readonly from: number; readonly to: number; readonly thick: number };
 }
 
 export interface View {

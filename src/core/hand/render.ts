@@ -8,7 +8,8 @@ import type { Block, HandCard, Rod, Solid, Stuff, View } from './card.js';
 export interface Drawn {
   /** SVG path. */
   readonly d: string;
-  readonly kind: 'halo' | 'edge' | 'wire' | 'moving' | 'arrow' | `face-${Stuff}` | `side-${Stuff}`;
+  readonly kind:
+    'halo' | 'edge' | 'wire' | 'moving' | 'tube' | 'arrow' | `face-${Stuff}` | `side-${Stuff}`;
   /** Width of the stroke, mm; 0: filled. */
   readonly width: number;
 }
@@ -84,26 +85,32 @@ const goneTo = (card: HandCard, k: number, wire: string): number =>
 
 /** A wire in short pieces, so that each can be over or under what it crosses. */
 function wirePieces(
-  { curve, thick }: HandCard['wires'][string],
+  { curve, thick: bare, sheath }: HandCard['wires'][string],
   to: number,
   fresh: number,
   eye: Eye,
 ): Piece[] {
   const out: Piece[] = [];
   const last = curve.s.findLastIndex((s) => s <= to + 1e-6);
-  const each = Math.max(1, Math.round(thick / ((curve.s[1] ?? 1) * 1.5)));
+  const each = Math.max(1, Math.round(bare / ((curve.s[1] ?? 1) * 1.5)));
   for (let k = 0; k < last; k += each) {
     const end = Math.min(last, k + each);
     const points = curve.points.slice(k, end + 1);
     // A little longer on both sides, over the halo of what comes before: no joint shows.
     const longer = curve.points.slice(Math.max(0, k - 1), Math.min(last, end + 1) + 1);
-    const moving = curve.s[k]! >= fresh - 1e-6;
+    const s = curve.s[k]!;
+    const within = sheath && s >= sheath.from && s <= sheath.to;
+    const thick = within ? sheath.thick : bare;
+    const kind = within ? 'tube' : s >= fresh - 1e-6 ? 'moving' : 'wire';
     out.push({
       depth: dot(points[points.length >> 1]!, eye.toward),
       paths: [
-        { d: path(eye, points), kind: 'halo', width: thick * (1 + 2 * HALO) },
+        // A tube hides what is behind it by itself.
+        ...(within
+          ? []
+          : [{ d: path(eye, points), kind: 'halo' as const, width: thick * (1 + 2 * HALO) }]),
         { d: path(eye, longer), kind: 'edge', width: thick },
-        { d: path(eye, longer), kind: moving ? 'moving' : 'wire', width: thick * (1 - 2 * EDGE) },
+        { d: path(eye, longer), kind, width: thick * (1 - 2 * EDGE) },
       ],
     });
   }

@@ -152,7 +152,7 @@ function jenny(): HandCard {
       { words: 'Jenny level behind the end post. Coil on it with its bands still on; arms out to hold it.', upTo: { wire: onCoil }, look },
       { words: 'Inner end fixed to the jenny. Only now cut the bands, standing to one side.', upTo: { wire: onCoil }, solids: ['foot', 'axle', 'plate', 'a1', 'a2', 'a3', 'a4'], look },
       { words: 'Walk the outer end to the far post; the coil turns on its own, a hand on its brake.', moves: 'wire', solids: ['foot', 'axle', 'plate', 'a1', 'a2', 'a3', 'a4'], look: { ...look, reach: 900 }, arrows: [arc([0, 0, 300], [1, 0, 0], [0, 1, 0], 190, -1.2, 1.4), [[1000, -330, 160], [1300, -330, 150]]] },
-      { words: 'Stop before you stop: a coil that runs on throws loops, and loops become kinks.', solids: ['foot', 'axle', 'plate', 'a1', 'a2', 'a3', 'a4'], look },
+      { words: 'Brake before you stop walking: a coil that runs on throws loops, and loops become kinks.', solids: ['foot', 'axle', 'plate', 'a1', 'a2', 'a3', 'a4'], look, arrows: [[[-330, -330, 240], [-240, -240, 90]]] },
     ],
     turns: [{ wire: 'wire', about: [[0, 0, 0], [0, 0, 300]], between: [0, onCoil], said: 6 }],
     touch: [['wire', 'band1'], ['wire', 'band2'], ['wire', 'a1'], ['wire', 'a2'], ['wire', 'a3'], ['wire', 'a4'], ['wire', 'plate']],
@@ -163,28 +163,47 @@ function jenny(): HandCard {
 } // prettier-ignore
 
 function release(): HandCard {
-  const tight = wire(line([-900, 0, 0], [900, 0, 0], 40), 10, 8);
-  const chain = wire([[-420, -14, 0], [-380, -60, 0], [-200, -90, 0], [0, -92, 0], [200, -90, 0], [380, -60, 0], [420, -14, 0]], 12, 6);
-  const look = { at: [0, -30, 0] as Vec, reach: 640 };
-  const grip = (x: number): Solid => box([x, 0, 0], [70, 34, 44], 'steel');
+  const [apart, drawn] = [260, 190];
+  const slackTo = (x: number): Vec[] => [[x + 30, 0, 0], [x + 70, 34, 0], [0, 92, 0], [-x - 70, 34, 0], [-x - 30, 0, 0]];
+  const wires = {
+    wire: wire(line([-900, 0, 0], [900, 0, 0], 40), SEEN, 8),
+    slack: wire([...line([-900, 0, 0], [-drawn, 0, 0]), ...slackTo(-drawn), ...line([drawn, 0, 0], [900, 0, 0])], SEEN, 6),
+    left: wire([...line([-900, 0, 0], [-drawn, 0, 0]), [-drawn + 30, 0, 0], [-drawn + 80, 34, 0], [-drawn + 130, 92, 6]], SEEN, 6),
+    right: wire([...line([900, 0, 0], [drawn, 0, 0]), [drawn - 30, 0, 0], [drawn - 80, 34, 0], [drawn - 130, 92, 6]], SEEN, 6),
+    chain: wire(line([-apart, -62, 0], [apart, -62, 0], 20), 11, 6),
+    short: wire(line([-drawn, -62, 0], [drawn, -62, 0], 16), 11, 6),
+  };
+  const names = Object.keys(wires);
+  /** Only these are there. */
+  const only = (...there: string[]) => Object.fromEntries(names.filter((n) => !there.includes(n)).map((n) => [n, 0]));
+  const look = { at: [0, -20, 0] as Vec, reach: 420 };
+  const grip = (x: number): Solid => box([x, -28, 0], [64, 90, 40], 'steel');
+  const solids: Record<string, Solid> = {
+    left: grip(-apart), right: grip(apart), near: grip(-drawn), far: grip(drawn),
+    puller: box([0, -64, 0], [120, 52, 50], 'steel'),
+    drum: { from: [0, -34, 0], to: [0, 34, 0], radius: 34, of: 'steel' },
+    cheek: box([0, 38, 0], [120, 8, 84], 'steel'),
+    lever: { from: [0, -44, 0], to: [120, -44, 130], radius: 10, of: 'steel' },
+  };
+  const pulled = ['near', 'far', 'puller'];
   return {
     id: 'release',
     name: 'Taking the tension off a tight wire',
     use: 'Before a strand is cut, joined anew or its tensioner changed.',
-    wires: { wire: tight, chain },
-    solids: { left: grip(-420), right: grip(420), puller: box([0, -92, 0], [150, 50, 50], 'steel'), cut: box([0, 0, 0], [18, 40, 40], 'mark') },
-    view: { round: 0, up: 40 },
+    wires,
+    solids,
+    view: { round: 0, up: 52 },
     look,
     steps: [
-      { words: 'Is there a tensioner in it? Let that out, notch by notch, with its handle: then it is done.', upTo: { chain: 0 }, solids: [], look },
-      { words: 'If there is none: a grip on both sides of the spot, an arm’s length apart.', upTo: { chain: 0 }, solids: ['left', 'right'], look },
-      { words: 'The puller between them, its chain straight. Stand beside it, never over it.', moves: 'chain', solids: ['left', 'right', 'puller'], look },
-      { words: 'Draw the grips together until the wire between them is slack.', solids: ['left', 'right', 'puller'], look, arrows: [[[-560, 70, 0], [-460, 70, 0]], [[560, 70, 0], [460, 70, 0]]] },
-      { words: 'Both ends held: now cut. Join or change what you came for.', look },
-      { words: 'Let the puller out slowly until the wire carries again; grips off last.', solids: ['left', 'right', 'puller'], look, arrows: [[[-460, 70, 0], [-560, 70, 0]], [[460, 70, 0], [560, 70, 0]]] },
+      { words: 'Is there a tensioner in it? Let that out, notch by notch, with its handle: then it is done.', upTo: only('wire'), solids: ['drum', 'cheek', 'lever'], look, view: { round: 0, up: 24 }, arrows: [arc([0, -44, 0], [1, 0, 0], [0, 0, 1], 190, 0.9, 2.2)] },
+      { words: 'If there is none: a grip on both sides of the spot, an arm’s length apart.', upTo: only('wire'), solids: ['left', 'right'], look },
+      { words: 'The puller between them, its chain straight. Stand beside it, never over it.', upTo: only('wire', 'chain'), moves: 'chain', solids: ['left', 'right', 'puller'], look },
+      { words: 'Draw the grips together until the wire between them is slack.', upTo: only('slack', 'short'), solids: pulled, look, arrows: [[[-400, -60, 70], [-270, -60, 70]], [[400, -60, 70], [270, -60, 70]]] },
+      { words: 'Both ends held: now cut. Join or change what you came for.', upTo: only('left', 'right', 'short'), solids: pulled, look },
+      { words: 'Let the puller out slowly until the wire carries again; grips off last.', upTo: only('slack', 'short'), solids: pulled, look, arrows: [[[-270, -60, 70], [-400, -60, 70]], [[270, -60, 70], [400, -60, 70]]] },
     ],
     turns: [],
-    touch: [['wire', 'left'], ['wire', 'right'], ['wire', 'cut'], ['chain', 'left'], ['chain', 'right'], ['chain', 'puller']],
+    touch: names.flatMap((n) => Object.keys(solids).map((k) => [n, k] as const)),
     inspect: ['No nick where the grips sat.', 'Tension set again, by the table for the day.'],
     wrong: ['Cut tight: both ends fly.', 'A grip with worn teeth: it slides, and nicks the wire.'],
     care: [CARE.line, 'Both ends held before it is cut.', CARE.eyes, CARE.dead],
@@ -199,6 +218,7 @@ function woven(): HandCard {
   for (let k = 0; k < 7; k++) wires[`stay${k}`] = wire(line([-810 + 270 * k, -12, 0], [-810 + 270 * k, -12, height], 20), 9, 8);
   const names = Object.keys(wires);
   const look = { at: [0, 0, height / 2] as Vec, reach: 1150 };
+  const first: Solid = { from: [-560, 30, -20], to: [-560, 30, height + 20], radius: 170, of: 'steel' };
   const roll: Solid = { from: [1120, 30, -20], to: [1120, 30, height + 20], radius: 170, of: 'steel' };
   const upTo = (x: number) => Object.fromEntries(names.map((n) => [n, n.startsWith('line') ? Math.max(0, x + 900) : -810 + 270 * Number(n.slice(4)) <= x ? height : 0]));
   const cuts = [2, 3, 1, 4, 0, 5];
@@ -207,18 +227,18 @@ function woven(): HandCard {
     name: 'Unrolling and cutting woven wire',
     use: 'Field wire in rolls: it springs back all at once where one lets it.',
     wires,
-    solids: { roll, post: { from: [-960, 40, -250], to: [-960, 40, 1150], radius: 60, of: 'timber' }, ...Object.fromEntries(cuts.map((level, k) => [`cut${k}`, box([540, 0, levels[level]!], [26, 30, 34], 'mark')])) },
+    solids: { roll, first, post: { from: [-960, 40, -250], to: [-960, 40, 1150], radius: 60, of: 'timber' }, ...Object.fromEntries(cuts.map((level, k) => [`cut${k}`, box([540, 0, levels[level]!], [26, 30, 34], 'mark')])) },
     view: { round: 10, up: 12 },
     look,
     steps: [
-      { words: 'Stand the roll up at the first post; its end tied there, the close meshes low.', upTo: upTo(-700), solids: ['post'], look },
+      { words: 'Stand the roll up at the first post; its end tied there, the close meshes low.', upTo: upTo(-740), solids: ['post', 'first'], look, arrows: [[[-400, -200, 1060], [-160, -200, 1060]]] },
       { words: 'Roll it along the line and lay it flat as you go; never pull it off a lying roll.', upTo: upTo(900), solids: ['post', 'roll'], look, arrows: [[[700, -60, 1080], [1000, -60, 1080]]] },
       { words: 'Before a cut: tie both sides down, or two people hold them. The roll wants to close.', upTo: upTo(900), solids: ['post', 'roll'], look, arrows: [[[300, -60, 1100], [300, -60, 960]], [[780, -60, 1100], [780, -60, 960]]] },
-      { words: 'Cut from the middle outward, beside a stay; the top and bottom wires last.', upTo: upTo(900), look },
+      { words: 'Cut from the middle outward, beside a stay; the top and bottom wires last.', upTo: upTo(900), solids: ['roll', 'post', ...cuts.map((_, k) => `cut${k}`)], look },
       { words: 'Bend each end back and wind it off on its neighbour; offcuts counted.', upTo: upTo(540), solids: ['post'], look },
     ],
     turns: [],
-    touch: names.flatMap((n) => [...names.filter((m) => m > n).map((m) => [n, m] as const), [n, 'post'] as const, [n, 'roll'] as const, ...cuts.map((_, k) => [n, `cut${k}`] as const)]),
+    touch: names.flatMap((n) => [...names.filter((m) => m > n).map((m) => [n, m] as const), [n, 'post'] as const, [n, 'roll'] as const, [n, 'first'] as const, ...cuts.map((_, k) => [n, `cut${k}`] as const)]),
     inspect: ['Close meshes low.', 'No loose end that scratches.', 'Every offcut in the bucket.'],
     wrong: ['Top or bottom cut first: what is left springs at once.', 'A roll let go: it closes over the hand.'],
     care: [CARE.eyes, 'Boots and long sleeves.', CARE.offcut],

@@ -115,12 +115,13 @@ function reef(): HandCard {
 /** Sleeves pressed over two wires side by side. */
 function sleeves(): HandCard {
   const gap = T / 2 + 0.1;
-  const a = wire([...straight(-220, 75, -gap, 0), [80, -gap - 1, 0], [84, -gap - 6, 0]]);
-  const b = wire([...straight(220, -75, gap, 0), [-80, gap + 1, 0], [-84, gap + 6, 0]]);
-  const at = [-45, -15, 15, 45];
-  const solids = Object.fromEntries(at.map((x, k) => [`s${k + 1}`, { from: [x - 8, 0, 0] as Vec, to: [x + 8, 0, 0] as Vec, radius: 4.4, of: 'steel' as const, hollow: true as const }]));
-  const look = { at: [0, 0, 0] as Vec, reach: 105 };
-  const past = along(b.curve, [-75, gap, 0]);
+  const a = wire([...straight(-160, 55, -gap, 0), [60, -gap - 1, 0], [64, -gap - 6, 0]]);
+  const b = wire([...straight(160, -55, gap, 0), [-60, gap + 1, 0], [-64, gap + 6, 0]]);
+  // Closer together than they stand: a hand apart they would be too small to be seen.
+  const at = [-30, -10, 10, 30];
+  const solids = Object.fromEntries(at.map((x, k) => [`s${k + 1}`, { from: [x - 6, 0, 0] as Vec, to: [x + 6, 0, 0] as Vec, radius: 4.4, of: 'steel' as const, hollow: true as const }]));
+  const look = { at: [0, 0, 0] as Vec, reach: 74 };
+  const past = along(b.curve, [-55, gap, 0]);
   const jaw = (x: number): Vec[][] => [[[x, -32, 0], [x, -7, 0]], [[x, 32, 0], [x, 7, 0]]];
   return {
     id: 'sleeves',
@@ -133,8 +134,8 @@ function sleeves(): HandCard {
     steps: [
       { words: 'Push four sleeves of the right size on one wire.', upTo: { right: 0 }, moves: 'left', look },
       { words: 'Bring the other wire through all of them from its side.', upTo: { right: past + 8 }, moves: 'right', look },
-      { words: 'Space them a hand apart, tails 20 mm out at both ends.', look },
-      { words: 'Press each in its own groove of the tool, in the middle and at both ends.', look, arrows: [...jaw(-45), ...jaw(-15), ...jaw(15), ...jaw(45)] },
+      { words: 'Space them a hand apart (drawn closer), tails 20 mm out at both ends.', look },
+      { words: 'Press each in its own groove of the tool, in the middle and at both ends.', look, arrows: at.flatMap(jaw) },
     ],
     turns: [],
     touch: [['left', 'right']],

@@ -59,7 +59,7 @@ function tied({ radius, rounds, crossing }: Round) {
   const through = s(knot[7]!, crossed);
   const first = s(wound[0]!, through);
   const last = s(wound.at(-1)!, first + 2 * TURNS * Math.PI * ON * 0.8);
-  return { w, from, end, rounded, crossed, through, first, last };
+  return { w, from, end, met: s(round[0]!), rounded, crossed, through, first, last };
 } // prettier-ignore
 
 const VIEW: View = { round: 12, up: 38 };
@@ -70,10 +70,12 @@ function knotCard(
   use: string,
   of: Round,
   solids: HandCard['solids'],
-  more: { steps?: readonly string[]; inspect?: readonly string[]; wrong?: readonly string[] } = {},
+  more: { steps?: readonly string[]; inspect?: readonly string[]; wrong?: readonly string[]; tube?: number } = {},
 ): HandCard {
   const t = tied(of);
-  const close = { at: [of.crossing + 4, 0, 0] as Vec, reach: 34 };
+  // The knot, with the edge of what it is tied to: whoever looks knows where he is.
+  const [near, far] = [0.85 * of.radius, of.crossing + 38];
+  const close = { at: [(near + far) / 2, 0, 0] as Vec, reach: (far - near) / 2 };
   const whole = { at: [of.crossing * 0.45, 0, 0] as Vec, reach: of.crossing * 0.9 + 40 };
   const steps: Step[] = [
     { words: more.steps?.[0] ?? 'Round, and leave a tail of 400 to 500 mm.', upTo: { wire: t.rounded }, moves: 'wire', look: whole },
@@ -83,7 +85,7 @@ function knotCard(
       words: 'Pull it snug before anything kinks: the first kink belongs where the tail crosses the standing wire.',
       upTo: { wire: t.first },
       moves: 'wire',
-      look: { ...close, reach: 44 },
+      look: { ...close, reach: close.reach + 6 },
       arrows: [[[of.crossing + 14, 12, -6], [of.crossing + 36, 21, -8]]],
     },
     {
@@ -99,7 +101,7 @@ function knotCard(
     id,
     name,
     use,
-    wires: { wire: t.w },
+    wires: { wire: more.tube ? { ...t.w, sheath: { from: t.met - 14, to: t.rounded + 14, thick: more.tube } } : t.w },
     solids,
     view: VIEW,
     look: whole,
@@ -112,7 +114,7 @@ function knotCard(
 } // prettier-ignore
 
 export const knots: readonly HandCard[] = [
-  knotCard('knot-post', 'End knot at a post', 'A strand that is not live, tied off round its post.', { radius: 40, rounds: 1, crossing: 110 }, {
+  knotCard('knot-post', 'End knot at a post', 'A strand that is not live, tied off round its post.', { radius: 40, rounds: 1, crossing: 82 }, {
     post: { from: [0, 0, -150], to: [0, 0, 150], radius: 40, of: 'timber' },
   }, { wrong: ['Never a live wire on bare timber or steel.'] }),
   knotCard('knot-reel', 'End knot at a reel insulator', 'A live strand at an end with a reel on its bolt or wire.', { radius: 9, rounds: 2, crossing: 40 }, {
@@ -124,11 +126,12 @@ export const knots: readonly HandCard[] = [
     steps: ['Two turns round the neck of the reel: one can jump off and short on the bolt. Leave a tail of 400 to 500 mm.'],
     inspect: ['The reel is whole: a chipped rim is fine, cracked through is not.'],
   }),
-  knotCard('knot-tube', 'End knot with a tube', 'A live strand round its post, in a tube of insulation.', { radius: 46, rounds: 1, crossing: 122 }, {
+  knotCard('knot-tube', 'End knot with a tube', 'A live strand round its post, in a tube of insulation.', { radius: 46, rounds: 1, crossing: 92 }, {
     post: { from: [0, 0, -150], to: [0, 0, 150], radius: 40, of: 'timber' },
   }, {
     steps: ['Push the tube over the wire; round the post so that the tube lies on all of it. Leave a tail of 400 to 500 mm.'],
     inspect: ['Tube, and no bare wire, wherever it touches the post.'],
     wrong: ['The tube slipped to one side: it leaks when it rains.'],
+    tube: 8,
   }),
 ]; // prettier-ignore
