@@ -105,7 +105,7 @@ export function RatesTab() {
       <Part title="Several strands at once">
         <p>
           From a frame of jennies <Num value={figure(cat, 'build.strandsAtOnce')} q="count" from={{ kind: 'default', title: 'Strands unrolled in one walk', inputs: [{ name: 'Strands at once', path: 'defaults.build.strandsAtOnce.value', quantity: 'count' }] }} />{' '}
-          strands are unrolled in one walk.
+          {figure(cat, 'build.strandsAtOnce') === 1 ? 'strand is' : 'strands are'} unrolled in one walk.
         </p>
       </Part>
     </div>
