@@ -330,12 +330,47 @@ describe('the load of a day', () => {
     const report = evaluate(demo.plan, ground, catalogue, { mends: 0 });
     const cuts = cutWires(demo.plan, report, catalogue);
     const strung = list.filter((d) => dayTasks(p.tasks, d).some((t) => t.task.kind === 'run'));
+    for (const d of strung)
+      for (const l of loadOf(p.tasks, d, catalogue, cuts).loads)
+        expect(l.n, `${d} ${l.item}`).toBeGreaterThan(0);
     const load = loadOf(p.tasks, strung[0]!, catalogue, cuts);
     const coils = load.loads.filter((l) => l.item.startsWith('coil.'));
     expect(coils.length).toBeGreaterThan(0);
     // A whole coil of 1500 m weighs 57.8 kg [common practice: coils say 57].
     expect(Math.max(...coils.map((c) => c.kg!))).toBeCloseTo(57.8, 0);
     expect(load.loads.some((l) => l.item === 'wire.ht25' && l.drops.some((d) => d.task.startsWith('run:')))).toBe(false); // prettier-ignore
+  });
+
+  it('takes a coil out lighter by what was strung of it before, and the row of wire shrinks to what is not strung', () => {
+    const report = evaluate(demo.plan, ground, catalogue, { mends: 0 });
+    const cuts = cutWires(demo.plan, report, catalogue);
+    const shared = cuts.flatMap((cut) => cut.cutting.coils.map((coil, k) => ({ item: `coil.${cut.wire}.${k + 1}`, coil, lines: [...new Set(coil.pieces.map((q) => cut.runs[q.run]!.line))], cut }))).find((c) => c.lines.length > 1)!; // prettier-ignore
+    const days = shared.lines.map((l) => ({ l, day: p.tasks.find((t) => t.id === `run:${l}`)!.shifts[0]!.day })).sort((a, b) => (a.day < b.day ? -1 : 1)); // prettier-ignore
+    const last = days.at(-1)!;
+    const gone = shared.coil.pieces.filter((q) => p.tasks.find((t) => t.id === `run:${shared.cut.runs[q.run]!.line}`)!.shifts.some((s) => s.day < last.day)).reduce((s, q) => s + q.length_m, 0); // prettier-ignore
+    const { loads } = loadOf(p.tasks, last.day, catalogue, cuts);
+    const row = loads.find((l) => l.item === shared.item)!;
+    expect(row.kg).toBeCloseTo((shared.coil.length_m - gone) * massOf(`wire.${shared.cut.wire}`, catalogue)!, 6); // prettier-ignore
+  });
+
+  it('names the places of what has places, and no others', () => {
+    const load = loadOf(p.tasks, list[0]!, catalogue);
+    const drops = load.loads.filter((l) => l.why === 'part').flatMap((l) => l.drops);
+    expect(drops.some((d) => d.at_m.length > 0)).toBe(true);
+    for (const d of drops) {
+      expect(d.at_m.every(Number.isFinite), JSON.stringify(d)).toBe(true);
+      expect(d.at_m).toEqual([...new Set(d.at_m)].sort((a, b) => a - b));
+    }
+  });
+
+  it('warns of dust where wood is cut and of cement where it is mixed, on other days not', () => {
+    const has = (day: string, ...items: string[]) => dayTasks(p.tasks, day).some((t) => t.parts.some(([item]) => items.includes(item))); // prettier-ignore
+    const byKind = (day: string) => dayTasks(p.tasks, day).some((t) => kindOf(t.task.kind).safety.includes('dust')); // prettier-ignore
+    for (const day of list) {
+      const { safety } = loadOf(p.tasks, day, catalogue);
+      expect(safety.includes('dust'), day).toBe(byKind(day) || has(day, 'end.rail', 'end.strut'));
+      if (!has(day, 'concrete')) expect(safety, day).not.toContain('cement');
+    }
   });
 
   it('says how many trips its weight asks for', () => {
@@ -382,6 +417,15 @@ describe('rates', () => {
     expect(odd.days).toBe(3);
     expect(ratesOf([...usual, day('d', 20, true)], catalogue).posts!.days).toBe(4);
     expect(ratesOf([...usual, day('d', 20, false)], catalogue).posts!.odd).toEqual([]);
+  });
+
+  it('are of each kind by itself: what one kind took says nothing of another', () => {
+    const both = ratesOf([day('a', 8), { ...day('b', 2), kind: 'brace' }], catalogue);
+    expect(both.posts!.times).toBeCloseTo((4 + 8) / 8, 9);
+    expect(both.brace!.times).toBeCloseTo((4 + 2) / 8, 9);
+    expect(both.posts!.days).toBe(1);
+    // A record without hours says nothing.
+    expect(ratesOf([day('a', 0)], catalogue)).toEqual({});
   });
 
   it('make the rest of the plan longer', () => {
@@ -483,6 +527,16 @@ describe('what is inspected and proved', () => {
         b.some((c) => c.check === kind),
         kind,
       ).toBe(true);
+  });
+
+  it('asks of wire where there is wire, and of posts where posts were set', () => {
+    const kinds = (of: Plan, id: string) => new Set(checksOf(made(of)).filter((c) => c.line === id).map((c) => c.check)); // prettier-ignore
+    const bare = kinds(small({ lines: { ...small().lines, b: { ...small().lines['b']!, strands: [] } } }), 'b'); // prettier-ignore
+    expect(bare.has('posts')).toBe(true);
+    for (const wire of ['tension', 'knots', 'wire', 'jumpers'] as const) expect(bare.has(wire)).toBe(false); // prettier-ignore
+    const stood = kinds(small({ lines: { ...small().lines, b: { ...small().lines['b']!, standing: true } } }), 'b'); // prettier-ignore
+    expect(stood.has('posts')).toBe(false);
+    expect(stood.has('tension')).toBe(true);
   });
 
   it('is judged by how far off it is, alone and together', () => {
