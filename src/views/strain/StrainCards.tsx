@@ -48,11 +48,13 @@ export function strainLeaves(line: Line, report: Report, plan: Plan, cat: Catalo
   const of = report.lines[line.id];
   if (!of) return [];
   const runs = of.runs.map((_, k) => wiresIn(line, of, k, plan, cat));
-  return runs.filter((wires) => wires.length > 0).map((wires) => ({
-    key: `${line.id} ${wires[0]!.bayed.run.from_m}`,
-    of: line.id,
-    draw: (mark) => <RunCard wires={wires} mark={mark} line={line} plan={plan} cat={cat} />,
-  }));
+  return runs
+    .filter((wires) => wires.length > 0)
+    .map((wires) => ({
+      key: `${line.id} ${wires[0]!.bayed.run.from_m}`,
+      of: line.id,
+      draw: (mark) => <RunCard wires={wires} mark={mark} line={line} plan={plan} cat={cat} />,
+    }));
 }
 
 const wiresIn = (

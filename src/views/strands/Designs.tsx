@@ -178,10 +178,7 @@ function DesignRow({ design, line, property }: { design: Design; line: Line; pro
                   <>
                     <span className="text-warn font-semibold">has left it: </span>
                     {diff.map((x) => words(x, units)).join('; ')}{' '}
-                    <Button
-                      className="small"
-                      onClick={() => put([l.id])}
-                    >
+                    <Button className="small" onClick={() => put([l.id])}>
                       Back to the design
                     </Button>
                   </>

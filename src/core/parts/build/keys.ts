@@ -4,7 +4,10 @@ import { along, byId, closed, id, words } from '../../plan/schemaParts.js';
 
 /** Of this century: a plan of years that have five figures, or none, is a slip of the hand. */
 const DAY = '20\\d{2}-(0[1-9]|1[0-2])-(0[1-9]|[12]\\d|3[01])';
-const day = Type.String({ pattern: `^${DAY}$`, description: 'a day from 2000 to 2099, YYYY-MM-DD' });
+const day = Type.String({
+  pattern: `^${DAY}$`,
+  description: 'a day from 2000 to 2099, YYYY-MM-DD',
+});
 const days = Type.Array(day, { maxItems: 400 });
 const clock = Type.String({ pattern: '^([01]\\d|2[0-3]):(00|15|30|45)$', description: 'HH:MM' });
 /** Names of tasks: `posts:burn`, `set:burn.v2`, with `#2` for the second piece of one. */
