@@ -228,9 +228,16 @@ function tensions(
     weight += wireOf(s.wire, cat).weight_N_per_m;
   }
   const lowest = bottomOf(line.strands, cat)!.wire;
-  const hotIn = (span: number) =>
-    tensionAt(strungAt(line, lowest, cat), span, lowest, plan.climate.hot_C, cat);
-  return { cold, hot: hotIn(bay), hotMost: hotIn(longest), weight };
+  const set = strungAt(line, lowest, cat);
+  const hotIn = (span: number, kept: number) =>
+    tensionAt(kept * set, span, lowest, plan.climate.hot_C, cat);
+  // Friction is known once posts stand; until then the slackest bay has what it usually leaves.
+  return {
+    cold,
+    hot: hotIn(bay, figure(cat, 'posts.pullLeft')),
+    hotMost: hotIn(longest, 1),
+    weight,
+  };
 }
 
 /** The line's own kind of post, and the dearer line posts that stand in where it would lift. */
