@@ -3,6 +3,7 @@ import { Type } from '@sinclair/typebox';
 import { building } from './calcBuild.js';
 import { electric } from './calcElectric.js';
 import { ends } from './calcEnds.js';
+import { faults } from './calcFaults.js';
 import { wire } from './calcWire.js';
 import { any, calculator, name, notNegative, positive, type Calculator } from './calculator.js';
 import { catalogue } from './plan/catalogue.js';
@@ -24,6 +25,7 @@ export const calculators: Readonly<Record<string, Calculator>> = {
   ...ends,
   ...wire,
   ...building,
+  ...faults,
   post_force: calculator(
     'What the strands do to one post: the vector sum of their pulls less half their weight',
     Type.Object({

@@ -12,7 +12,8 @@ import { energiserFit, energiserModel } from './pulse/plate.js';
 import { simulate } from './pulse/simulate.js';
 import { wireImpedance } from './pulse/wireImpedance.js';
 
-const networkInputs = Type.Object({
+/** A fence with its unit, as `fence_resistive` takes it. */
+export const networkInputs = Type.Object({
   strand_types: Type.Record(
     Type.String(),
     Type.Object({
@@ -74,7 +75,7 @@ function twice(sections: readonly { readonly id: string }[]): void {
 }
 
 /** Names in a network that point at nothing, before the solver meets them. */
-function checkNetwork(i: FenceResistiveInputs): void {
+export function checkNetwork(i: FenceResistiveInputs): void {
   twice(i.sections);
   i.shunts.forEach((s, k) => {
     if ((s.location === undefined) === (s.section === undefined || s.x_m === undefined)) {

@@ -10,6 +10,7 @@ import ends from './cases/ends.json' with { type: 'json' };
 import earthTest from './cases/earth_test.json' with { type: 'json' };
 import plateFit from './cases/energiser_fit.json' with { type: 'json' };
 import plateModel from './cases/energiser_model.json' with { type: 'json' };
+import faults from './cases/fault_location.json' with { type: 'json' };
 import fence from './cases/fence_resistive.json' with { type: 'json' };
 import transient from './cases/fence_transient.json' with { type: 'json' };
 import lineConstants from './cases/line_constants.json' with { type: 'json' };
@@ -45,6 +46,7 @@ const MEANT: Readonly<Record<string, RegExp>> = {
   thyristor_off_us: /\/thyristor_off_us$/,
   load_line: /\/load_line\//,
   chi2: /\/chi2$/,
+  probability: /\/p_section\/|\/p_broken$|\/best_cell\/p$/,
 };
 
 function tolerance(c: Case, kind: 'abs' | 'rel', path: string): number | undefined {
@@ -92,7 +94,7 @@ interface File {
   tolerance_abs?: number;
   cases: unknown[];
 }
-const all = [coils, continuity, earthTest, ends, fence, lineConstants, placement, plateFit, plateModel, posts, rods, runs, scheduled, solar, span, transient, wenner, wire, wireImpedance].flatMap(
+const all = [coils, continuity, earthTest, ends, faults, fence, lineConstants, placement, plateFit, plateModel, posts, rods, runs, scheduled, solar, span, transient, wenner, wire, wireImpedance].flatMap(
   (file: File) => (file.cases as Case[]).map((c) => ({ ...(file.tolerance_abs === undefined ? {} : { tolerance_abs: file.tolerance_abs }), ...c, tolerance_rel: c.tolerance_rel ?? file.tolerance_rel! })),
 ); // prettier-ignore
 
@@ -117,6 +119,7 @@ describe('reference cases', () => {
         'earth_test',
         'energiser_fit',
         'energiser_model',
+        'fault_location',
         'fence_resistive',
         'fence_transient',
         'gate_post',
@@ -147,6 +150,6 @@ describe('reference cases', () => {
         'wire_impedance',
       ].sort(),
     );
-    expect(all.length).toBe(139);
+    expect(all.length).toBe(142);
   });
 });

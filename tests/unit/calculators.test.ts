@@ -11,6 +11,7 @@ import plateFit from '../reference/cases/energiser_fit.json' with { type: 'json'
 import plateModel from '../reference/cases/energiser_model.json' with { type: 'json' };
 import fence from '../reference/cases/fence_resistive.json' with { type: 'json' };
 import transient from '../reference/cases/fence_transient.json' with { type: 'json' };
+import located from '../reference/cases/fault_location.json' with { type: 'json' };
 import scheduled from '../reference/cases/schedule.json' with { type: 'json' };
 import solar from '../reference/cases/solar_supply.json' with { type: 'json' };
 
@@ -57,6 +58,7 @@ const good: Record<string, object> = {
   fence_transient: first(transient),
   line_constants: { wire_diameter_mm: 2.5, heights_m: [0.9] },
   solar_supply: first(solar),
+  fault_location: first(located),
   schedule_cpm: first(scheduled),
   schedule: { ...first(scheduled), crew: 2 },
   wire_impedance: { wire_diameter_mm: 2.5, zinc_thickness_um: 35, rho_steel_ohm_m: 1.8e-7, mu_r_steel: 200, rho_zinc_ohm_m: 5.9e-8, frequency_hz: 5000 }, // prettier-ignore

@@ -1,0 +1,204 @@
+/** How likely each fault is after what was read (Bayes), and what that says of the place. */
+import { sum } from '../base/numbers.js';
+import type { Cell, FaultFence, Meter } from './fence.js';
+
+/** How far a meter is off: a share of what it reads and a floor. */
+export interface Noise {
+  readonly voltage_rel: number;
+  readonly voltage_floor_v: number;
+  readonly current_rel: number;
+  readonly current_floor_a: number;
+}
+
+export interface FaultReading {
+  readonly meter: Meter;
+  /** V or A. */
+  readonly value: number;
+}
+
+/** Chances of leaks of any resistance and of breaks before anything was read, together 1. */
+export interface Prior {
+  readonly p_leak: number;
+  readonly p_broken: number;
+}
+
+export interface Posterior {
+  /** By how the fence may be, and by fault in the fence's order; together 1. */
+  readonly p: readonly Float64Array[];
+  /** By cell. */
+  readonly cells: Float64Array;
+  /** By how the fence may be. */
+  readonly fences: readonly number[];
+  readonly broken: number;
+  /** Geometric mean of the leak's resistance, were it one, ohm; null: a leak was ruled out beforehand. */
+  readonly leak_ohm: number | null;
+  /** How well the likeliest fault explains what was read: squares of what is left over, each by its spread. */
+  readonly misfit: number;
+}
+
+/** How far a meter is off: the share and the floor of what it reads. */
+export const partsOf = ({ quantity }: Meter, n: Noise): { rel: number; floor: number } =>
+  quantity === 'voltage'
+    ? { rel: n.voltage_rel, floor: n.voltage_floor_v }
+    : { rel: n.current_rel, floor: n.current_floor_a };
+
+/** Standard deviation of what a meter reads where it should read mu. */
+export function spread(meter: Meter, mu: number, noise: Noise): number {
+  const { rel, floor } = partsOf(meter, noise);
+  return Math.sqrt(rel * mu * (rel * mu) + floor * floor);
+}
+
+/** Logarithms of the chances before anything was read: each metre alike, each resistance alike. */
+export function logPrior({ cells, leaks_ohm, count }: FaultFence, { p_leak, p_broken }: Prior): Float64Array {
+  const total = sum(cells.map((c) => c.length_m));
+  const [M, R] = [cells.length, leaks_ohm.length];
+  const out = new Float64Array(count);
+  cells.forEach(({ length_m }, k) => {
+    out.fill(Math.log((p_leak * length_m) / total / R), k * R, (k + 1) * R);
+    out[M * R + k] = Math.log((p_broken * length_m) / total);
+  });
+  return out;
+} // prettier-ignore
+
+/**
+ * Chances of all faults after some readings; each reading's error is independent of the others'.
+ * @param fences the fence as it may be: one, or several with the same cells and leaks, each as likely as the others before
+ *   anything was read (nobody knows the leakage of the day); a reading tells them apart as it tells faults apart
+ * @throws RangeError where there is nothing to read
+ */
+export function posteriorOf(fences: readonly FaultFence[], readings: readonly FaultReading[], noise: Noise, prior: Prior): Posterior {
+  const [first] = fences;
+  if (!first) throw new RangeError('there is no fence');
+  const { cells: cellsOf, leaks_ohm, count } = first;
+  const before = logPrior(first, prior);
+  const logs = fences.map((fence) => {
+    const log = before.slice();
+    for (const reading of readings) {
+      const own = logOf(fence, reading, noise);
+      for (let f = 0; f < count; f++) log[f]! += own[f]!;
+    }
+    return log;
+  });
+  const most = Math.max(...logs.map(largest));
+  const p = logs.map((log) => log.map((l) => Math.exp(l - most)));
+  const total = sum(p.map(together));
+  for (const own of p) for (let f = 0; f < count; f++) own[f]! /= total;
+  const [M, R] = [cellsOf.length, leaks_ohm.length];
+  const cells = new Float64Array(M);
+  for (const own of p)
+    for (let k = 0; k < M; k++) cells[k]! += together(own.subarray(k * R, (k + 1) * R)) + own[M * R + k]!;
+  return { p, cells, fences: p.map(together), broken: sum(p.map((own) => together(own.subarray(M * R)))), leak_ohm: meanLeak(logs, first), misfit: misfitOf(fences, p, readings, noise) };
+} // prettier-ignore
+
+function largest(x: Float64Array): number {
+  let most = -Infinity;
+  for (let f = 0; f < x.length; f++) if (x[f]! > most) most = x[f]!;
+  return most;
+}
+
+/** Logarithms of the chance of a reading under every fault, kept: each update asks for those of all earlier readings. */
+const known = new WeakMap<FaultFence, Map<string, Float64Array>>();
+function logOf(fence: FaultFence, reading: FaultReading, noise: Noise): Float64Array {
+  let own = known.get(fence);
+  if (!own) known.set(fence, (own = new Map()));
+  const key = JSON.stringify([reading, noise]);
+  let log = own.get(key);
+  if (log) return log;
+  const { meter, value } = reading;
+  const mu = fence.read(meter);
+  log = new Float64Array(mu.length);
+  const { rel, floor } = partsOf(meter, noise);
+  for (let f = 0; f < mu.length; f++) {
+    const m = mu[f]!;
+    const variance = rel * m * (rel * m) + floor * floor;
+    log[f] = -((value - m) * (value - m)) / (2 * variance) - Math.log(variance) / 2;
+  }
+  own.set(key, log);
+  return log;
+}
+
+/** Squares of what the likeliest fault leaves over, each by its spread. */
+function misfitOf(fences: readonly FaultFence[], p: readonly Float64Array[], readings: readonly FaultReading[], noise: Noise): number {
+  const tops = p.map(largest);
+  const v = tops.indexOf(Math.max(...tops));
+  const f = Uint32Array.of(p[v]!.indexOf(tops[v]!));
+  return sum(readings.map(({ meter, value }) => {
+    const mu = fences[v]!.read(meter, f)[0]!;
+    return ((value - mu) / spread(meter, mu, noise)) ** 2;
+  }));
+} // prettier-ignore
+
+function together(p: Float64Array): number {
+  let all = 0;
+  for (let f = 0; f < p.length; f++) all += p[f]!;
+  return all;
+}
+
+/** Also where a leak is next to impossible: which it would be then. */
+function meanLeak(logs: readonly Float64Array[], { cells, leaks_ohm }: FaultFence): number | null {
+  const R = leaks_ohm.length;
+  const own = logs.map((log) => log.subarray(0, cells.length * R));
+  const most = Math.max(...own.map(largest));
+  if (most === -Infinity) return null;
+  const size = leaks_ohm.map(Math.log);
+  let [weight, of] = [0, 0];
+  for (const log of own)
+    for (let f = 0; f < log.length; f++) {
+      const w = Math.exp(log[f]! - most);
+      weight += w;
+      of += w * size[f % R]!;
+    }
+  return Math.exp(of / weight);
+}
+
+/** Chances by section, in the order of the cells. */
+export function bySection(cells: readonly Cell[], p: ArrayLike<number>): Record<string, number> {
+  const out: Record<string, number> = {};
+  cells.forEach(({ section }, k) => (out[section] = (out[section] ?? 0) + p[k]!));
+  return out;
+}
+
+/** Uncertainty of chances that are together 1, nat. What rounding leaves of a certain one is no uncertainty. */
+export function entropy(p: Iterable<number>): number {
+  const all = [...p].sort((a, b) => a - b);
+  all.pop();
+  const top = 1 - sum(all);
+  let out = top > 0 ? -top * Math.log(top) : 0;
+  for (const x of all) if (x > 0) out -= x * Math.log(x);
+  return out;
+}
+
+/** A stretch of a section that a fault may lie in. */
+export interface Stretch {
+  readonly section: string;
+  readonly from_m: number;
+  readonly to_m: number;
+  readonly p: number;
+}
+
+/**
+ * The shortest stretches that hold the fault with a given chance: the likeliest cells first, of the last one only as much
+ * as is wanted, so that what is called 80 % is 80 % and not more.
+ * @param share between 0 and 1
+ */
+export function likely(cells: readonly Cell[], p: ArrayLike<number>, share: number): Stretch[] {
+  const order = cells.map((_, k) => k).sort((a, b) => p[b]! / cells[b]!.length_m - p[a]! / cells[a]!.length_m || a - b);
+  const parts: Stretch[] = [];
+  let held = 0;
+  for (const k of order) {
+    if (held >= share - 1e-12) break;
+    const { section, x_m, length_m } = cells[k]!;
+    const part = Math.min(1, (share - held) / p[k]!);
+    parts.push({ section, from_m: x_m - (part * length_m) / 2, to_m: x_m + (part * length_m) / 2, p: part * p[k]! });
+    held += part * p[k]!;
+  }
+  const place = new Map(cells.map((c, k) => [c.section, k]));
+  parts.sort((a, b) => place.get(a.section)! - place.get(b.section)! || a.from_m - b.from_m);
+  // Neighbours are one stretch.
+  return parts.reduce<Stretch[]>((out, s) => {
+    const last = out.at(-1);
+    if (last && last.section === s.section && s.from_m - last.to_m < 1e-6) out[out.length - 1] = { ...last, to_m: s.to_m, p: last.p + s.p };
+    else out.push(s);
+    return out;
+  }, []);
+} // prettier-ignore
