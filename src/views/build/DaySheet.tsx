@@ -58,8 +58,8 @@ export function DaySheet({ load, plan, w, tick, behind, before, below }: DayShee
         </p>
       </section>
       <section>
-        <h2 className="heading mb-1">On the trailer</h2>
-        <p className="mb-1" data-weight>
+        <h2 className="heading mb-1 break-after-avoid">On the trailer</h2>
+        <p className="mb-1 break-after-avoid" data-weight>
           About {say(load.kg, 'mass', units)}; the trailer carries {say(load.carries_kg, 'mass', units)}.{' '}
           {load.trips > 1 && <strong>That is {load.trips} trips.</strong>} What is listed last is put down last: load it
           first, at the front.
