@@ -147,7 +147,8 @@ function rodPieces({ from, to, radius, of, hollow }: Rod, eye: Eye): Piece[] {
         { d: path(eye, ring(a), true), kind: `face-${of}`, width: 0 },
         { d: path(eye, ring(b), true), kind: `face-${of}`, width: 0 },
         { d: path(eye, [a1, b1, b2, a2], true), kind: `face-${of}`, width: 0 },
-        { d: path(eye, [a1, b1]) + path(eye, [a2, b2]), kind: `side-${of}`, width: edge },
+        // A little into its neighbours: no gap shows between slices.
+        { d: path(eye, [add(a1, axis, -edge), add(b1, axis, edge)]) + path(eye, [add(a2, axis, -edge), add(b2, axis, edge)]), kind: `side-${of}`, width: edge }, // prettier-ignore
       ],
     });
   }
