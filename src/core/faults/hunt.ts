@@ -11,7 +11,7 @@ import {
   type Posterior,
   type Prior,
 } from './posterior.js';
-import { metresFrom, type OnSection } from './walk.js';
+import { metresFrom, waysOf, type OnSection } from './walk.js';
 
 /** Where a wire can be touched: volts there, and the amps that pass on towards the section's `to`. */
 export interface Touch extends Stop {
@@ -69,10 +69,11 @@ export function foundBy(
   const posterior = posteriorOf(fences, readings, noise, prior);
   const { cells } = fences[0]!;
   const p = posterior.cells;
+  const ways = waysOf(sections);
   // From where the fault is not far on the average: the likeliest cell may lie at the rim of all that are likely.
   const likeliest = cells.map((_, k) => k).sort((a, b) => p[b]! - p[a]!).slice(0, TRIED); // prettier-ignore
   const tried = likeliest.map((k) => {
-    const far = cells.map(metresFrom(sections, cells[k]!));
+    const far = cells.map(ways(cells[k]!));
     return { k, far, off: sum(far.map((d, j) => p[j]! * Math.min(d, FAR_M))) };
   });
   const best = tried.reduce((a, b) => (b.off < a.off ? b : a));
@@ -81,7 +82,7 @@ export function foundBy(
 } // prettier-ignore
 
 /** So many places are asked about at once; about so many of the best it is asked more closely. */
-const PLACES = 200;
+const PLACES = 120;
 const CLOSER = 3;
 
 /** Where to go next from a place, best for each minute first. */
