@@ -161,13 +161,13 @@ test('a day is loaded thing by thing; what was missing is asked for at the next 
   const id = await at(page, 'Day by day');
   await expect(page.locator('[data-load]').first()).toBeVisible({ timeout: 15_000 });
   await axe(page);
-  await page.getByLabel('Tape, 50 m is loaded').check();
+  await page.getByLabel('Long tape is loaded').check();
   await expect(page.locator('[data-ticked]')).toContainText('1 of');
   await expect.poll(async () => (await records(page, id, 'loads')).length).toBe(1);
   await page.reload();
   await planned(page);
   await page.getByRole('tab', { name: 'Day by day' }).click();
-  await expect(page.getByLabel('Tape, 50 m is loaded')).toBeChecked({ timeout: 15_000 });
+  await expect(page.getByLabel('Long tape is loaded')).toBeChecked({ timeout: 15_000 });
   // A slow way to the server: what waits can be taken back like what was sent.
   await page.route('**/records/loads', async (route) => {
     if (route.request().method() === 'POST') await new Promise((done) => setTimeout(done, 1500));

@@ -78,7 +78,7 @@ test('another kind of connector is counted on Supplies, and its ageing is told',
 test('the sheets of a line are one A5 page each, with nothing to choose on paper', async ({ page }) => {
   const id = await open(page, 'joins');
   await page.goto(`/wiring/${id}?line=yard`);
-  await expect(page.getByRole('region', { name: /^Sheet/ })).toHaveCount(4);
+  await expect(page.getByRole('region', { name: /^Wiring \d/ })).toHaveCount(4);
   await expect(page.getByText('As tied here a strand is dead')).toHaveCount(2);
   await axe(page);
   // What is written fits the room that the drawing keeps for it.

@@ -185,7 +185,7 @@ test('break tests and a wire of one’s own take the place of the table', async 
 test('one card for each run, with its table and the order', async ({ page }) => {
   const id = await open(page, 'strain');
   await page.goto(`/strain/${id}?line=terrace`);
-  const cards = page.getByRole('region', { name: /^Card/ });
+  const cards = page.getByRole('region', { name: /^Strain \d/ });
   await expect(cards).toHaveCount(2);
   await expect(cards.first()).toContainText('from the top down');
   await expect(cards.first().getByRole('row')).toHaveCount(19);
