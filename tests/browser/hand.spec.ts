@@ -268,6 +268,7 @@ test('in feet no metric unit stands on any step, tab, finding or paper', async (
     for (const tab of await page.getByRole('tab').all()) {
       await tab.click();
       await page.waitForTimeout(600);
+      await expect(page.getByText(/^(Planning the work|One moment)/)).toHaveCount(0, { timeout: 20_000 }); // prettier-ignore
       await metric(`${step}, ${await tab.textContent()}`);
     }
   }
