@@ -6,7 +6,7 @@
  */
 import { readFileSync } from 'node:fs';
 import { normal, uniform } from '../src/core/base/random.js';
-import { faultFence, geometric } from '../src/core/faults/fence.js';
+import { faultFence, geometric, timesOf } from '../src/core/faults/fence.js';
 import { fencesAsTheyMayBe, foundBy, metersAt, nextFrom } from '../src/core/faults/hunt.js';
 import { likely, spread, type FaultReading } from '../src/core/faults/posterior.js';
 import { metresFrom } from '../src/core/faults/walk.js';
@@ -37,8 +37,7 @@ function hunts(seed: number, off: boolean) {
     const [g, r] = [either(1.3), either(1.1)];
     const truth = faultFence(
       {
-        ...network,
-        strand_types: Object.fromEntries(Object.entries(network.strand_types).map(([k, t]) => [k, { ...t, g_s_per_km: t.g_s_per_km * g, r_ohm_per_km: t.r_ohm_per_km * r }])), // prettier-ignore
+        ...timesOf(network, g, r),
         probes: cells.map((c) => ({ ...c, strand: 's1' })),
       },
       plate,

@@ -51,7 +51,7 @@ export function calibrate(
   if (unknowns.some((u) => !(u.usual > 0 && u.spread > 0)))
     throw new RangeError('what is usual, and its spread, must be above 0');
   const valuesOf = (t: readonly number[]) => unknowns.map((u, k) => u.usual * Math.exp(u.spread * t[k]!)); // prettier-ignore
-  const off = (m: Measured, mu: number) => (m.value - mu) / Math.sqrt((m.rel * mu) ** 2 + m.floor ** 2); // prettier-ignore
+  const off = (m: Measured, mu: number) => (m.value - mu) / sigmaOf(m, mu);
   const fit = (out: ReadonlySet<number>) =>
     leastSquares(
       (t) => {
@@ -64,8 +64,8 @@ export function calibrate(
 
   const out = new Set<number>();
   let t = fit(out);
+  let mu = expected(valuesOf(t));
   for (;;) {
-    const mu = expected(valuesOf(t));
     // The farthest alone: without it others may be as they should.
     let worst = -1;
     read.forEach((m, i) => {
@@ -75,8 +75,8 @@ export function calibrate(
     if (worst < 0 || out.size + 1 > MOST_WRONG * read.length) break;
     out.add(worst);
     t = fit(out);
+    mu = expected(valuesOf(t));
   }
-  const mu = expected(valuesOf(t));
   const sd = spreads(t, (x) => expected(valuesOf(x)), mu, read, out);
   const at = (k: number, by: number) => unknowns[k]!.usual * Math.exp(unknowns[k]!.spread * (t[k]! + by * sd[k]!)); // prettier-ignore
   return {
@@ -87,6 +87,9 @@ export function calibrate(
     expected: mu,
   };
 }
+
+const sigmaOf = ({ rel, floor }: Measured, mu: number): number =>
+  Math.sqrt((rel * mu) ** 2 + floor ** 2);
 
 /** Standard deviations of the fitted places from the slopes of the readings there, what is usual counted in. */
 function spreads(
@@ -99,7 +102,7 @@ function spreads(
   const h = 1e-4;
   const slopes = t.map((_, k) => {
     const moved = expected(t.map((v, j) => (j === k ? v + h : v)));
-    return read.map((m, i) => (out.has(i) ? 0 : (moved[i]! - mu[i]!) / h / Math.sqrt((m.rel * mu[i]!) ** 2 + m.floor ** 2))); // prettier-ignore
+    return read.map((m, i) => (out.has(i) ? 0 : (moved[i]! - mu[i]!) / h / sigmaOf(m, mu[i]!)));
   });
   const normal = slopes.map((a, i) => slopes.map((b, j) => a.reduce((s, v, r) => s + v * b[r]!, 0) + (i === j ? 1 : 0))); // prettier-ignore
   return t.map((_, k) =>

@@ -40,8 +40,6 @@ export interface FaultFence {
   readonly leaks_ohm: readonly number[];
   /** How many faults there are: the leaks of each cell in their order, then the break of each. */
   readonly count: number;
-  /** Amps of the unit with each fault. */
-  readonly amps: Float64Array;
   /**
    * What a meter reads with each fault, V or A.
    * @param some the faults that matter, in any order; all where none is named
@@ -58,6 +56,14 @@ const LEAST_S = 1e-9;
 /** Resistances from one to another, each the same step above the last. */
 export const geometric = (from: number, to: number, count: number): number[] =>
   Array.from({ length: count }, (_, k) => from * (to / from) ** (count > 1 ? k / (count - 1) : 0));
+
+/** The circuit with so many times its leakage and its resistance. */
+export const timesOf = (circuit: Circuit, leakage: number, resistance: number): Circuit => ({
+  ...circuit,
+  strand_types: Object.fromEntries(
+    Object.entries(circuit.strand_types).map(([k, t]) => [k, { ...t, g_s_per_km: t.g_s_per_km * leakage, r_ohm_per_km: t.r_ohm_per_km * resistance }]), // prettier-ignore
+  ),
+});
 
 /** Equal cells from the section's `from`, the last one shorter. */
 export function cellsOf(circuit: Circuit, { cell_m, strand }: Pick<FaultGrid, 'cell_m' | 'strand'>): Cell[] {
@@ -123,7 +129,6 @@ export function faultFence(healthy: Circuit, plate: LoadLinePlate, grid: FaultGr
     cells,
     leaks_ohm,
     count,
-    amps,
     read(meter, some) {
       if (!some) {
         const key = JSON.stringify(meter);

@@ -2,7 +2,14 @@
 import { sum } from '../base/numbers.js';
 import type { Circuit, Section } from '../power/circuitTypes.js';
 import type { LoadLinePlate } from '../power/loadLine.js';
-import { faultFence, middle, type FaultFence, type FaultGrid, type Meter } from './fence.js';
+import {
+  faultFence,
+  middle,
+  timesOf,
+  type FaultFence,
+  type FaultGrid,
+  type Meter,
+} from './fence.js';
 import { worthOf, type Stop, type Told } from './next.js';
 import {
   posteriorOf,
@@ -52,7 +59,7 @@ const MAY_BE = [[1, 1], [0.77, 0.92], [1.3, 0.92], [0.77, 1.09], [1.3, 1.09]] as
 
 /** The fence as it may be: with more and less leakage and resistance. What is read tells which. */
 export const fencesAsTheyMayBe = (circuit: Circuit, plate: LoadLinePlate, grid: FaultGrid): FaultFence[] =>
-  MAY_BE.map(([g, r]) => faultFence({ ...circuit, strand_types: Object.fromEntries(Object.entries(circuit.strand_types).map(([k, t]) => [k, { ...t, g_s_per_km: t.g_s_per_km * g, r_ohm_per_km: t.r_ohm_per_km * r }])) }, plate, grid)); // prettier-ignore
+  MAY_BE.map(([g, r]) => faultFence(timesOf(circuit, g, r), plate, grid)); // prettier-ignore
 
 /** So many of the likeliest cells are tried as the place to begin at. */
 const TRIED = 12;

@@ -17,13 +17,11 @@ import { coilLeaves } from '../supplies/CoilCards.js';
 import { useCuts, useLedger } from '../supplies/supplied.js';
 import type { Filling, PartId } from './pack.js';
 
-const MANY_DAYS = 400;
-
 /** @param only the line that it is for; null: all of them. Coils and days are of the whole property. */
 export function useFillings(loaded: Loaded, only: string | null): Record<PartId, Filling> {
   const { plan, report } = loaded;
   const { cuts, waiting } = useCuts(useLedger());
-  const days = useDayLeaves(null, MANY_DAYS);
+  const days = useDayLeaves(null, Infinity);
   const drawn = useMemo(() => {
     const cat = ownCatalogue(catalogue, plan);
     const lines = Object.values(plan.lines).filter((l) => only === null || l.id === only);

@@ -13,7 +13,7 @@ import { look, useView, type Track } from '../../session/view.js';
 import { keysOf, lookAt, useDragPan, useZoomWheel } from './moves.js';
 import { postNear } from './PostCard.js';
 import { GroundTrack } from './GroundTrack.js';
-import { Axis, AXIS, LEFT, RIGHT, type Scale } from './frame.js';
+import { Axis, AXIS, LEFT, RIGHT, SectionWindow, type Scale } from './frame.js';
 import { TRACKS } from './tracks.js';
 import { Button } from '../../ui/parts/Button.js';
 
@@ -154,9 +154,7 @@ export function Strip(p: StripProps) {
           event.stopPropagation();
         }}
       >
-        <clipPath id="section-window">
-          <rect x={LEFT - 4} y={0} width={Math.max(0, width - LEFT - RIGHT + 8)} height={height} />
-        </clipPath>
+        <SectionWindow width={width} height={height} />
         <Axis x={x} height={height} runs={report.runs} profile={profile} />
         <GroundTrack
           line={line}

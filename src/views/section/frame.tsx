@@ -17,6 +17,13 @@ export type Scale = ReturnType<typeof scaleLinear<number, number>>;
 /** Labels stand no closer than this, px. */
 const ROOM = 44;
 
+/** What tracks are cut off at; all sections of a page are of one size, so they may share its name. */
+export const SectionWindow = ({ width, height }: { width: number; height: number }) => (
+  <clipPath id="section-window">
+    <rect x={LEFT - 4} y={0} width={Math.max(0, width - LEFT - RIGHT + 8)} height={height} />
+  </clipPath>
+);
+
 /** The tape over the ground, from zero at the start of each run, with a rule down through all tracks. */
 export function Axis({
   x,

@@ -3,7 +3,7 @@ import { scaleLinear } from 'd3-scale';
 import type { Line } from '../../core/plan/schema.js';
 import type { LineReport } from '../../core/report/schema.js';
 import { useProfile } from '../../ui/parts/profile.js';
-import { Axis, AXIS, LEFT, RIGHT } from '../section/frame.js';
+import { Axis, AXIS, LEFT, RIGHT, SectionWindow } from '../section/frame.js';
 import { GroundTrack } from '../section/GroundTrack.js';
 
 /** As wide as A4 upright is between its margins, px. */
@@ -20,10 +20,7 @@ export function PaperSection({ line, report }: { line: Line; report: LineReport 
       role="img"
       aria-label={`Section of ${line.name}`}
     >
-      {/* All sections of a document are of one size, so they may share what the window is called. */}
-      <clipPath id="section-window">
-        <rect x={LEFT - 4} y={0} width={WIDTH - LEFT - RIGHT + 8} height={HEIGHT} />
-      </clipPath>
+      <SectionWindow width={WIDTH} height={HEIGHT} />
       <Axis x={x} height={HEIGHT} runs={report.runs} profile={profile} />
       <GroundTrack
         line={line}
