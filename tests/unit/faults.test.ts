@@ -42,6 +42,7 @@ const ring: FenceResistiveInputs = {
   probes: [],
 }; // prettier-ignore
 const METERS: readonly Meter[] = [
+  { quantity: 'earth' },
   ...['A', 'B', 'C', 'D'].map((location) => ({ quantity: 'voltage' as const, location })),
   ...['AB', 'BC', 'CA', 'BD'].flatMap((section) => (['from', 'to'] as const).map((at) => ({ quantity: 'current' as const, section, at }))),
 ]; // prettier-ignore
@@ -50,6 +51,7 @@ const METERS: readonly Meter[] = [
 function readOn(solved: ReturnType<typeof solveFence>, m: Meter): number {
   if (m.quantity === 'voltage')
     return solved.nodes.find((n) => n.location === m.location && n.strand === 's1')!.v_v!;
+  if (m.quantity === 'earth') return Math.abs(solved.v_earth_terminal_v);
   const s = solved.strand_currents.find((c) => c.section === m.section && c.strand === 's1')!;
   return m.at === 'from' ? s.i_from_a : s.i_to_a;
 }

@@ -1,10 +1,10 @@
 /**
  * A fence made ready for the search: what every meter would read with a fault in any cell. One factor of the healthy
- * network serves all of them: a leak is one conductance more, a break one outer product less (docs/model.md, Faults).
+ * network serves all of them: a leak is one conductance more, a break or a bad joint one outer product less (docs/model.md, Faults).
  */
 import { assemble, drive, factorOf, type Piece } from '../power/assembly.js';
 import type { Circuit } from '../power/circuitTypes.js';
-import { loadLine, type LoadLinePlate } from '../power/loadLine.js';
+import { loadLine, type LoadLine, type LoadLinePlate } from '../power/loadLine.js';
 
 /** A stretch of a strand that a fault may lie in, taken at its middle. */
 export interface Cell {
@@ -20,6 +20,8 @@ export interface Cell {
  */
 export type Meter =
   | { readonly quantity: 'voltage'; readonly location: string }
+  /** Volts of the unit's earth terminal against far soil, as a size. */
+  | { readonly quantity: 'earth' }
   | { readonly quantity: 'current'; readonly section: string; readonly at: 'from' | 'to' | number };
 
 /** How the middle of a cell is called as a location. */
@@ -30,6 +32,8 @@ export interface FaultGrid {
   readonly cell_m: number;
   /** Resistances that a leak may have, ohm. */
   readonly leaks_ohm: readonly number[];
+  /** Resistances that a bad joint in the strand may have, ohm; none where nothing is said. */
+  readonly joints_ohm?: readonly number[];
   /** The strand that is looked at. */
   readonly strand: string;
 }
@@ -38,7 +42,9 @@ export interface FaultGrid {
 export interface FaultFence {
   readonly cells: readonly Cell[];
   readonly leaks_ohm: readonly number[];
-  /** How many faults there are: the leaks of each cell in their order, then the break of each. */
+  /** In the way of the current: bad joints, and last the break, Infinity. */
+  readonly series_ohm: readonly number[];
+  /** How many faults there are: the leaks of each cell in their order, then what stands in the way in each. */
   readonly count: number;
   /**
    * What a meter reads with each fault, V or A.
@@ -78,8 +84,11 @@ export function cellsOf(circuit: Circuit, { cell_m, strand }: Pick<FaultGrid, 'c
     );
 } // prettier-ignore
 
-/** @throws RangeError naming the part, where the circuit or a meter names something that is not there */
-export function faultFence(healthy: Circuit, plate: LoadLinePlate, grid: FaultGrid): FaultFence {
+/**
+ * @param unit its plate, or its volts into any resistance
+ * @throws RangeError naming the part, where the circuit or a meter names something that is not there
+ */
+export function faultFence(healthy: Circuit, unit: LoadLinePlate | LoadLine, grid: FaultGrid): FaultFence {
   const { strand, leaks_ohm } = grid;
   const cells = cellsOf(healthy, grid);
   if (cells.length === 0) throw new RangeError(`no section has a strand "${strand}"`);
@@ -93,7 +102,7 @@ export function faultFence(healthy: Circuit, plate: LoadLinePlate, grid: FaultGr
   const a = assemble(circuit);
   const factor = factorOf(a);
   const volts = drive(a, factor, a.earth, a.hot);
-  const line = loadLine(plate);
+  const line = typeof unit === 'function' ? unit : loadLine(unit);
 
   // The node at the middle of each cell, and the piece of wire that leaves it.
   const pieces = a.pieces.filter((p) => p.strand === strand);
@@ -111,8 +120,9 @@ export function faultFence(healthy: Circuit, plate: LoadLinePlate, grid: FaultGr
     return c;
   };
 
-  const [M, R] = [cells.length, leaks_ohm.length];
-  const count = M * (R + 1);
+  const series_ohm = [...(grid.joints_ohm ?? []), Infinity];
+  const [M, R, S] = [cells.length, leaks_ohm.length, series_ohm.length];
+  const count = M * (R + S);
   const all = Uint32Array.from({ length: count }, (_, f) => f);
   const { shift, leak } = faults();
   /** What meters read with every fault, of those that were asked for. */
@@ -128,6 +138,7 @@ export function faultFence(healthy: Circuit, plate: LoadLinePlate, grid: FaultGr
   return {
     cells,
     leaks_ohm,
+    series_ohm,
     count,
     read(meter, some) {
       if (!some) {
@@ -136,12 +147,13 @@ export function faultFence(healthy: Circuit, plate: LoadLinePlate, grid: FaultGr
         if (!known) whole.set(key, (known = this.read(meter, all)));
         return known;
       }
-      const out = meter.quantity === 'voltage' ? raised(nodeOf(meter.location), some) : passed(meter, some); // prettier-ignore
-      for (let i = 0; i < some.length; i++) out[i]! *= amps[some[i]!]!;
+      const out = meter.quantity === 'current' ? passed(meter, some) : raised(nodeOf(meter), some);
+      const way = meter.quantity === 'earth' ? -1 : 1;
+      for (let i = 0; i < some.length; i++) out[i]! *= way * amps[some[i]!]!;
       return out;
     },
     healthy(meter) {
-      if (meter.quantity === 'voltage') return volts[nodeOf(meter.location)]! * healthyAmps;
+      if (meter.quantity !== 'current') return Math.abs(volts[nodeOf(meter)]!) * healthyAmps;
       const { piece, end } = pieceOf(meter);
       return healthyAmps * through(piece, end, volts[piece.a]!, volts[piece.b]!);
     },
@@ -151,8 +163,8 @@ export function faultFence(healthy: Circuit, plate: LoadLinePlate, grid: FaultGr
   function faults() {
     /** Of a leak: the amps that it draws, for 1 A of the unit. */
     const leak = new Float64Array(M * R);
-    /** Of a break: what its outer product takes away. */
-    const shift = new Float64Array(M);
+    /** Of what stands in the way: what its outer product takes away. */
+    const shift = new Float64Array(M * S);
     for (let k = 0; k < M; k++) {
       const node = nodes[k]!;
       const own = column(node);
@@ -164,7 +176,11 @@ export function faultFence(healthy: Circuit, plate: LoadLinePlate, grid: FaultGr
       const uV = ((s + g) * volts[node]! - s * volts[b]!) / norm;
       const at = (n: number) => ((s + g) * own[n]! - s * other[n]!) / norm;
       const uw = ((s + g) * at(node) - s * at(b)) / norm;
-      shift[k] = uV / (1 - uw);
+      // Of a joint only a part of the product: R Y / (1 + R Y), with Y = s + g what the piece takes at its node.
+      for (let j = 0; j < S; j++) {
+        const part = 1 / (1 + 1 / (series_ohm[j]! * (s + g)));
+        shift[k * S + j] = (part * uV) / (1 - part * uw);
+      }
     }
     return { shift, leak };
   }
@@ -179,9 +195,9 @@ export function faultFence(healthy: Circuit, plate: LoadLinePlate, grid: FaultGr
       const f = some[i]!;
       if (f < M * R) out[i] = v - leak[f]! * col[nodes[(f / R) | 0]!]!;
       else {
-        const k = f - M * R;
+        const k = ((f - M * R) / S) | 0;
         const { b, series: s, shunt: g } = beyond[k]!;
-        out[i] = v + (shift[k]! * ((s + g) * col[nodes[k]!]! - s * col[b]!)) / Math.sqrt(s + g);
+        out[i] = v + (shift[f - M * R]! * ((s + g) * col[nodes[k]!]! - s * col[b]!)) / Math.sqrt(s + g);
       }
     }
     return out;
@@ -192,12 +208,17 @@ export function faultFence(healthy: Circuit, plate: LoadLinePlate, grid: FaultGr
     const { piece, end } = pieceOf(meter);
     const [va, vb] = [raised(piece.a, some), raised(piece.b, some)];
     const own = beyond.indexOf(piece);
+    const first = M * R + own * S;
+    const Y = piece.series + piece.shunt;
     const out = new Float64Array(some.length);
     for (let i = 0; i < some.length; i++) {
-      // A break in the measured piece itself: its far part hangs on its other end.
-      if (own >= 0 && some[i] === M * R + own)
-        out[i] = end === 'a' ? 0 : -((piece.series * piece.shunt) / (piece.series + piece.shunt) + piece.shunt) * vb[i]!; // prettier-ignore
-      else out[i] = through(piece, end, va[i]!, vb[i]!);
+      const j = some[i]! - first;
+      // What stands in the way in the measured piece itself: behind it the piece begins at other volts; behind a break at
+      // those that its far end gives it.
+      if (own >= 0 && j >= 0 && j < S) {
+        const behind = (va[i]! + series_ohm[j]! * piece.series * vb[i]!) / (1 + series_ohm[j]! * Y);
+        out[i] = through(piece, end, series_ohm[j] === Infinity ? (piece.series * vb[i]!) / Y : behind, vb[i]!);
+      } else out[i] = through(piece, end, va[i]!, vb[i]!);
     }
     return out;
   }
@@ -206,14 +227,19 @@ export function faultFence(healthy: Circuit, plate: LoadLinePlate, grid: FaultGr
     return p.series * (va - vb) + (end === 'a' ? p.shunt * va : -p.shunt * vb);
   }
 
-  function nodeOf(location: string): number {
+  function nodeOf(meter: Meter & { readonly location?: string }): number {
+    if (meter.quantity === 'earth') return a.earth;
+    return nodeAt(meter.location ?? '');
+  }
+
+  function nodeAt(location: string): number {
     const node = a.nodes.find(location, strand);
     if (node === undefined) throw new RangeError(`no strand "${strand}" at "${location}"`);
     return node;
   }
 
   function pieceOf({ section, at }: Extract<Meter, { quantity: 'current' }>): { piece: Piece; end: 'a' | 'b' } {
-    const piece = typeof at === 'number' ? from.get(nodeOf(middle({ section, x_m: at }))) : ends.get(section)?.[at];
+    const piece = typeof at === 'number' ? from.get(nodeAt(middle({ section, x_m: at }))) : ends.get(section)?.[at];
     if (!piece) throw new RangeError(`no section "${section}" with a strand "${strand}"`);
     return { piece, end: at === 'to' ? 'b' : 'a' };
   }

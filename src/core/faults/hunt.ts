@@ -55,7 +55,7 @@ export const placesOf = (fence: FaultFence, sections: readonly Section[]): OnSec
 ]; // prettier-ignore
 
 /** By how much leakage and resistance of the day may be other than thought, as factors: nobody knows them to better. */
-const MAY_BE = [[1, 1], [0.77, 0.92], [1.3, 0.92], [0.77, 1.09], [1.3, 1.09]] as const; // prettier-ignore
+export const MAY_BE = [[1, 1], [0.77, 0.92], [1.3, 0.92], [0.77, 1.09], [1.3, 1.09]] as const; // prettier-ignore
 
 /** The fence as it may be: with more and less leakage and resistance. What is read tells which. */
 export const fencesAsTheyMayBe = (circuit: Circuit, plate: LoadLinePlate, grid: FaultGrid): FaultFence[] =>
@@ -92,21 +92,28 @@ export function foundBy(
 const PLACES = 120;
 const CLOSER = 3;
 
+export interface Going {
+  readonly noise: Noise;
+  readonly pace: Pace;
+  /** Where the wire can be touched; everywhere, where nothing is said. */
+  readonly places?: readonly OnSection[];
+  /** Metres on foot to a place; along the wires, where nothing is said. */
+  readonly metres?: (to: OnSection) => number;
+}
+
 /** Where to go next from a place, best for each minute first. */
 export function nextFrom(
   fences: readonly FaultFence[],
   sections: readonly Section[],
   now: Posterior,
   here: OnSection,
-  { noise, pace }: { readonly noise: Noise; readonly pace: Pace },
+  { noise, pace, places = placesOf(fences[0]!, sections), metres: far = metresFrom(sections, here) }: Going,
 ): Told<Touch>[] {
-  const far = metresFrom(sections, here);
   const stopAt = (at: OnSection): Touch[] => {
     const metres = far(at);
     return Number.isFinite(metres) ? [{ at, metres, meters: metersAt(at, sections), minutes: metres / pace.metres_per_minute + pace.reading_min }] : []; // prettier-ignore
   };
-  const told = (places: readonly OnSection[]) => worthOf(fences, now, places.flatMap(stopAt), noise);
-  const places = placesOf(fences[0]!, sections);
+  const told = (some: readonly OnSection[]) => worthOf(fences, now, some.flatMap(stopAt), noise);
   const every = Math.ceil(places.length / PLACES);
   if (every === 1) return told(places);
   // A large farm first roughly, then all that lies about the best places.

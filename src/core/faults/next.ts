@@ -135,8 +135,8 @@ interface Asked {
 }
 
 function thinned(fences: readonly FaultFence[], p: Posterior['p']): Asked {
-  const { cells, leaks_ohm, count } = fences[0]!;
-  const [M, R] = [cells.length, leaks_ohm.length];
+  const { cells, leaks_ohm, series_ohm, count } = fences[0]!;
+  const [M, R, S] = [cells.length, leaks_ohm.length, series_ohm.length];
   let top = 0;
   for (const own of p) for (let f = 0; f < count; f++) top = Math.max(top, own[f]!);
   const least = SLIGHT * top;
@@ -148,9 +148,9 @@ function thinned(fences: readonly FaultFence[], p: Posterior['p']): Asked {
   const [weight, cell]: number[][] = [[], []];
   for (let k = 0; k < M; k++)
     for (let v = 0; v < p.length; v++)
-      for (let r = 0; r <= R; r++) {
-        const f = r < R ? k * R + r : M * R + k;
-        // Of leaks every so many-th resistance; of breaks, where that is not all, one of the fences by turns.
+      for (let r = 0; r < R + S; r++) {
+        const f = r < R ? k * R + r : M * R + k * S + r - R;
+        // Of leaks every so many-th resistance; of what stands in the way, where that is not all, one of the fences by turns.
         const step = r < R ? every : every > 1 ? p.length : 1;
         if (!(p[v]![f]! > least) || (r < R ? (r + k + v) % step !== 0 : step > 1 && k % step !== v)) continue;
         asked[v]!.push(f);

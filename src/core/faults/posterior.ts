@@ -8,6 +8,13 @@ export interface Noise {
   readonly voltage_floor_v: number;
   readonly current_rel: number;
   readonly current_floor_a: number;
+  /** Of the earth terminal; as of volts where nothing is said. */
+  readonly earth_rel?: number;
+  readonly earth_floor_v?: number;
+  /** How far the model is off where a fault changes a current, as a share of the change; nought where nothing is said. */
+  readonly changed_rel?: number;
+  /** So many of 1 readings are misread or stand beside the fault, and are off by far more. */
+  readonly wild?: number;
 }
 
 export interface FaultReading {
@@ -16,9 +23,10 @@ export interface FaultReading {
   readonly value: number;
 }
 
-/** Chances of leaks of any resistance and of breaks before anything was read, together 1. */
+/** Chances of leaks of any resistance, of bad joints and of breaks before anything was read, together 1. */
 export interface Prior {
   readonly p_leak: number;
+  readonly p_joint?: number;
   readonly p_broken: number;
 }
 
@@ -30,17 +38,22 @@ export interface Posterior {
   /** By how the fence may be. */
   readonly fences: readonly number[];
   readonly broken: number;
+  readonly joint: number;
+  /** Logarithm of how likely such readings are with a fault of this kind of prior, whichever and wherever. */
+  readonly evidence: number;
   /** Geometric mean of the leak's resistance, were it one, ohm; null: a leak was ruled out beforehand. */
   readonly leak_ohm: number | null;
-  /** How well the likeliest fault explains what was read: squares of what is left over, each by its spread. */
-  readonly misfit: number;
+  /** What each reading should have been with the likeliest fault, in their order. */
+  readonly expected: readonly number[];
 }
 
 /** How far a meter is off: the share and the floor of what it reads. */
 export const partsOf = ({ quantity }: Meter, n: Noise): { rel: number; floor: number } =>
-  quantity === 'voltage'
-    ? { rel: n.voltage_rel, floor: n.voltage_floor_v }
-    : { rel: n.current_rel, floor: n.current_floor_a };
+  quantity === 'current'
+    ? { rel: n.current_rel, floor: n.current_floor_a }
+    : quantity === 'earth'
+      ? { rel: n.earth_rel ?? n.voltage_rel, floor: n.earth_floor_v ?? n.voltage_floor_v }
+      : { rel: n.voltage_rel, floor: n.voltage_floor_v };
 
 /** Standard deviation of what a meter reads where it should read mu. */
 export function spread(meter: Meter, mu: number, noise: Noise): number {
@@ -48,14 +61,32 @@ export function spread(meter: Meter, mu: number, noise: Noise): number {
   return Math.sqrt(rel * mu * (rel * mu) + floor * floor);
 }
 
+/** A wild reading is off by so many times the spread of the others. */
+const WILD = 6;
+
+/**
+ * Logarithm of the chance of a reading where mu should be read, but for a constant.
+ * @param change what of mu a fault has changed
+ */
+export function logChance(meter: Meter, value: number, mu: number, noise: Noise, change = 0): number {
+  const { rel, floor } = partsOf(meter, noise);
+  const off = meter.quantity === 'current' ? (noise.changed_rel ?? 0) * change : 0;
+  const variance = rel * mu * (rel * mu) + floor * floor + off * off;
+  const far = ((value - mu) * (value - mu)) / (2 * variance);
+  if (!noise.wild) return -far - Math.log(variance) / 2;
+  return Math.log((1 - noise.wild) * Math.exp(-far) + (noise.wild / WILD) * Math.exp(-far / (WILD * WILD)) + 1e-300) - Math.log(variance) / 2;
+} // prettier-ignore
+
 /** Logarithms of the chances before anything was read: each metre alike, each resistance alike. */
-export function logPrior({ cells, leaks_ohm, count }: FaultFence, { p_leak, p_broken }: Prior): Float64Array {
+export function logPrior({ cells, leaks_ohm, series_ohm, count }: FaultFence, { p_leak, p_joint = 0, p_broken }: Prior): Float64Array {
   const total = sum(cells.map((c) => c.length_m));
-  const [M, R] = [cells.length, leaks_ohm.length];
+  const [M, R, S] = [cells.length, leaks_ohm.length, series_ohm.length];
   const out = new Float64Array(count);
   cells.forEach(({ length_m }, k) => {
     out.fill(Math.log((p_leak * length_m) / total / R), k * R, (k + 1) * R);
-    out[M * R + k] = Math.log((p_broken * length_m) / total);
+    const way = M * R + k * S;
+    if (S > 1) out.fill(Math.log((p_joint * length_m) / total / (S - 1)), way, way + S - 1);
+    out[way + S - 1] = Math.log((p_broken * length_m) / total);
   });
   return out;
 } // prettier-ignore
@@ -69,7 +100,7 @@ export function logPrior({ cells, leaks_ohm, count }: FaultFence, { p_leak, p_br
 export function posteriorOf(fences: readonly FaultFence[], readings: readonly FaultReading[], noise: Noise, prior: Prior): Posterior {
   const [first] = fences;
   if (!first) throw new RangeError('there is no fence');
-  const { cells: cellsOf, leaks_ohm, count } = first;
+  const { cells: cellsOf, leaks_ohm, series_ohm, count } = first;
   const before = logPrior(first, prior);
   const logs = fences.map((fence) => {
     const log = before.slice();
@@ -83,11 +114,25 @@ export function posteriorOf(fences: readonly FaultFence[], readings: readonly Fa
   const p = logs.map((log) => log.map((l) => Math.exp(l - most)));
   const total = sum(p.map(together));
   for (const own of p) for (let f = 0; f < count; f++) own[f]! /= total;
-  const [M, R] = [cellsOf.length, leaks_ohm.length];
+  const [M, R, S] = [cellsOf.length, leaks_ohm.length, series_ohm.length];
   const cells = new Float64Array(M);
+  let broken = 0;
   for (const own of p)
-    for (let k = 0; k < M; k++) cells[k]! += together(own.subarray(k * R, (k + 1) * R)) + own[M * R + k]!;
-  return { p, cells, fences: p.map(together), broken: sum(p.map((own) => together(own.subarray(M * R)))), leak_ohm: meanLeak(logs, first), misfit: misfitOf(fences, p, readings, noise) };
+    for (let k = 0; k < M; k++) {
+      const way = M * R + k * S;
+      cells[k]! += together(own.subarray(k * R, (k + 1) * R)) + together(own.subarray(way, way + S));
+      broken += own[way + S - 1]!;
+    }
+  return {
+    p,
+    cells,
+    fences: p.map(together),
+    broken,
+    joint: sum(p.map((own) => together(own.subarray(M * R)))) - broken,
+    evidence: most + Math.log(total / fences.length),
+    leak_ohm: meanLeak(logs, first),
+    expected: expectedBy(fences, p, readings),
+  };
 } // prettier-ignore
 
 function largest(x: Float64Array): number {
@@ -107,25 +152,18 @@ function logOf(fence: FaultFence, reading: FaultReading, noise: Noise): Float64A
   const { meter, value } = reading;
   const mu = fence.read(meter);
   log = new Float64Array(mu.length);
-  const { rel, floor } = partsOf(meter, noise);
-  for (let f = 0; f < mu.length; f++) {
-    const m = mu[f]!;
-    const variance = rel * m * (rel * m) + floor * floor;
-    log[f] = -((value - m) * (value - m)) / (2 * variance) - Math.log(variance) / 2;
-  }
+  const healthy = fence.healthy(meter);
+  for (let f = 0; f < mu.length; f++) log[f] = logChance(meter, value, mu[f]!, noise, mu[f]! - healthy);
   own.set(key, log);
   return log;
 }
 
-/** Squares of what the likeliest fault leaves over, each by its spread. */
-function misfitOf(fences: readonly FaultFence[], p: readonly Float64Array[], readings: readonly FaultReading[], noise: Noise): number {
+/** What each reading should have been with the likeliest fault. */
+function expectedBy(fences: readonly FaultFence[], p: readonly Float64Array[], readings: readonly FaultReading[]): number[] {
   const tops = p.map(largest);
   const v = tops.indexOf(Math.max(...tops));
   const f = Uint32Array.of(p[v]!.indexOf(tops[v]!));
-  return sum(readings.map(({ meter, value }) => {
-    const mu = fences[v]!.read(meter, f)[0]!;
-    return ((value - mu) / spread(meter, mu, noise)) ** 2;
-  }));
+  return readings.map(({ meter }) => fences[v]!.read(meter, f)[0]!);
 } // prettier-ignore
 
 function together(p: Float64Array): number {

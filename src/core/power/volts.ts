@@ -32,6 +32,8 @@ export interface Volts {
   readonly unfed: readonly Piece[];
   /** Least volts along each of `Beside.links`; null where it is not fed. */
   readonly links: readonly (number | null)[];
+  /** Along each line of the pulse's network, where they were asked for: largest currents towards its `to` at equal cells, A. */
+  readonly amps?: readonly Float64Array[];
   /** Across each load, V, and what it takes, J; in the order that they were given. */
   readonly loads: readonly ({ readonly v_V: number; readonly energy_J: number } | null)[];
 }
@@ -55,6 +57,8 @@ export interface VoltsOptions extends Beside {
   readonly unit?: Unit;
   /** Resistance of its earth, ohm, where it is not that of the rods. */
   readonly earth_ohm?: number;
+  /** Currents are wanted too, as a meter shows them that is so slow, s. */
+  readonly amps_s?: number;
 }
 
 /** Volts of a network in a season; null while the energiser feeds nothing. */
@@ -63,7 +67,7 @@ export function voltsOf(net: Network, season: SeasonId, options: VoltsOptions = 
   if (!pulse) return null;
   const unit = options.unit ?? unitOf(net.energiser, net.cat);
   const earth_ohm = options.earth_ohm ?? earthOf(net, season);
-  return readOff(net, season, pulse, unit, earth_ohm, runPulse(pulse, unit, earth_ohm));
+  return readOff(net, season, pulse, unit, earth_ohm, runPulse(pulse, unit, earth_ohm, options.amps_s));
 }
 
 /**
@@ -91,7 +95,7 @@ export function aboutVolts(net: Network, season: SeasonId): Volts | null {
 }
 
 /** One pulse of a unit on a network. */
-export const runPulse = (pulse: PulseNet, unit: Unit, earth_ohm: number): Pulse =>
+export const runPulse = (pulse: PulseNet, unit: Unit, earth_ohm: number, amps_s?: number): Pulse =>
   simulate(
     {
       source: unit.source,
@@ -101,7 +105,7 @@ export const runPulse = (pulse: PulseNet, unit: Unit, earth_ohm: number): Pulse 
       loads: pulse.loads.filter((l) => l !== null),
     },
     // What loads take is added up to the end.
-    pulseOptions(pulse, pulse.loads.length === 0),
+    { ...pulseOptions(pulse, pulse.loads.length === 0), ...(amps_s ? { amps_s } : {}) },
   );
 
 /** How a network is looked at: cells by its size, for as long as its peaks want. */
@@ -119,7 +123,7 @@ function readOff(
   pulse: PulseNet,
   unit: Unit,
   earth_ohm: number,
-  { nodes, along, peak_V, peak_s, load_J, out_A }: Pulse,
+  { nodes, along, amps, peak_V, peak_s, load_J, out_A }: Pulse,
 ): Volts {
   // No place reads more than the plate's open volts: windings and core lose what an ideal circuit would ring up.
   const most = unit.plate.open_V;
@@ -157,6 +161,7 @@ function readOff(
     lines,
     worst,
     unfed: pulse.unfed,
+    ...(amps ? { amps } : {}),
     links: pulse.links.map((k) => (k === null ? null : Math.min(...Array.from(along[k]!, volts)))),
     loads: pulse.loads.map(
       (l) =>

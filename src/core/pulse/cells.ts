@@ -40,6 +40,8 @@ export interface Cells {
   readonly stretches: readonly Stretch[];
   /** Nodes along each line, its ends included, at equal steps. */
   readonly along: readonly Int32Array[];
+  /** The stretch of each line; null: it is too short to be one. */
+  readonly own: readonly (Stretch | null)[];
   /** Of each named node: capacitance, F, and conductance to soil, S. */
   readonly C: Float64Array;
   readonly G: Float64Array;
@@ -80,11 +82,13 @@ export function cellsOf(
   const stretches: Stretch[] = [];
   let cells = 0;
   let step_s = Infinity;
+  const own: (Stretch | null)[] = [];
   const along = lines.map((line) => {
     const [a, b] = [nodes.get(line.from)!, nodes.get(line.to)!];
     if (short(line)) {
       C[a]! += line.c_f_per_m * line.length_m;
       G[a]! += line.g_s_per_m * line.length_m;
+      own.push(null);
       return Int32Array.of(a, b);
     }
     const n = Math.ceil(line.length_m / cell_m - 1e-9);
@@ -102,6 +106,7 @@ export function cellsOf(
       G: line.g_s_per_m * dx,
     };
     stretches.push(one);
+    own.push(one);
     for (const end of [a, b]) {
       C[end]! += one.C / 2;
       G[end]! += one.G / 2;
@@ -111,7 +116,7 @@ export function cellsOf(
     return Int32Array.from({ length: n + 1 }, (_, k) => (k === 0 ? a : k === n ? b : one.inner + k - 1)); // prettier-ignore
   });
   for (const load of loads) G[nodes.get(load.node)!]! += 1 / load.r_ohm;
-  return { nodes, named, count, cells, stretches, along, C, G, step_s };
+  return { nodes, named, count, cells, stretches, along, own, C, G, step_s };
 }
 
 /** Names that are one, since a line too short to count joins them. */

@@ -34,6 +34,8 @@ export interface PulseOptions {
   readonly step?: number;
   /** Ends as soon as every peak stands: none has risen for as long as it took, nor for `QUIET`. */
   readonly peaksAlone?: boolean;
+  /** Peaks of the currents along the lines are sought too, as a meter shows them that is so slow, s. */
+  readonly amps_s?: number;
 }
 
 export interface Pulse {
@@ -43,6 +45,11 @@ export interface Pulse {
   /** Peak of each node's volts, V, and when, s. */
   readonly peak_V: Float64Array;
   readonly peak_s: Float64Array;
+  /**
+   * By line and cell: the current towards its `to` when it was largest either way, A; a line too short to count has
+   * none. Null where it was not asked for.
+   */
+  readonly amps: readonly Float64Array[] | null;
   /** Energy that each load takes, J. */
   readonly load_J: Float64Array;
   /** Peak across `back`, V, and what it takes, J. */
@@ -95,6 +102,8 @@ export function simulate(net: PulseNetwork, options: PulseOptions): Pulse {
   const S = new Float64Array(named);
   const peak_V = new Float64Array(count);
   const peak_s = new Float64Array(count);
+  const peak_A = new Float64Array(options.amps_s ? cut.cells : 0);
+  const slow_A = new Float64Array(peak_A.length);
   const lines = marchOf(stretches, dt);
   const node = Array.from({ length: named }, (_, k) => factor(C[k]! / dt, G[k]! / 2));
   const keep = Float64Array.from(node, (f) => f.keep);
@@ -120,6 +129,13 @@ export function simulate(net: PulseNetwork, options: PulseOptions): Pulse {
     const seeking = time <= peaksUntil;
     S.fill(0);
     if (march(lines, V, I, S, peak_V, peak_s, seeking ? time : -1)) risen_s = time;
+    if (options.amps_s) {
+      const share = -Math.expm1(-dt / options.amps_s);
+      for (let k = 0; k < peak_A.length; k++) {
+        const slow = (slow_A[k]! += share * (I[k]! - slow_A[k]!));
+        if (Math.abs(slow) > Math.abs(peak_A[k]!)) peak_A[k] = slow;
+      }
+    }
     let fed: number | null = null;
     if (off_s === null) {
       const v = V[root]!;
@@ -159,9 +175,10 @@ export function simulate(net: PulseNetwork, options: PulseOptions): Pulse {
       if (seeking && across > returned.peak_V) returned.peak_V = across;
       if (time <= energyUntil) returned.energy_J += (across ** 2 / back.r_ohm) * dt;
     }
-    if (options.peaksAlone && time > 2 * risen_s && time > risen_s + QUIET) break;
+    if (options.peaksAlone && !options.amps_s && time > 2 * risen_s && time > risen_s + QUIET) break;
   }
-  return { nodes, along, peak_V, peak_s, load_J, back: returned, out_A, out_J, off_s };
+  const amps = options.amps_s ? cut.own.map((s) => (s ? peak_A.slice(s.cell, s.cell + s.cells) : new Float64Array())) : null;
+  return { nodes, along, amps, peak_V, peak_s, load_J, back: returned, out_A, out_J, off_s };
 }
 
 /** Lines side by side in plain arrays, which the processor runs through fastest: nodes, places and factors of each. */
