@@ -31,7 +31,13 @@ for (const season of ['today', 'wet'] as const)
     const { cells } = fences[0]!;
     const places = placesOf(fences[0]!, sections).filter((p) => fence.pieces[p.section]);
     const prior = { p_leak: 0.7, p_joint: 0.1, p_broken: 0.2 };
-    const asked = { noise, prior, places, near_m: 100, pace: { metres_per_minute: 67, reading_min: 5 } };
+    const asked = {
+      noise,
+      prior,
+      places,
+      near_m: 100,
+      pace: { metres_per_minute: 67, reading_min: 5 },
+    };
     const [random, bell] = [uniform(5), normal(82)];
     const either = (k: number) => (off ? (random() < 0.5 ? k : 1 / k) : 1);
     const onLines = cells.map((c, k) => ({ c, k })).filter(({ c }) => fence.pieces[c.section]);

@@ -21,6 +21,8 @@ import { runCase } from '../server/calc.js';
 import { openDatabase, StoreError } from '../server/database.js';
 import { exportAs, FORMATS } from '../server/exports.js';
 import { isLoopback, serve as startServer } from '../server/serve.js';
+import { putDemoLog, type DemoLog } from '../server/demoLog.js';
+import { recordStore } from '../server/records/store.js';
 import { planStore } from '../server/store.js';
 import { summary } from './summary.js';
 
@@ -124,10 +126,9 @@ function commands(io: Io): Command {
       const db = await openDatabase(o.db);
       const plans = planStore(db);
       if (!(await plans.head(DEMO_ID))) {
-        await plans.create(
-          parsePlan(readFileSync(join(root, 'demo', 'hollin-scar.plan.json'), 'utf8')),
-          DEMO_ID,
-        );
+        const demo = (name: string) => readFileSync(join(root, 'demo', name), 'utf8');
+        await plans.create(parsePlan(demo('hollin-scar.plan.json')), DEMO_ID);
+        await putDemoLog(recordStore(db), DEMO_ID, JSON.parse(demo('hollin-scar.log.json')) as DemoLog); // prettier-ignore
       }
       await db.destroy();
       await serve(io, o, `/p/${DEMO_ID}/land`);

@@ -8,6 +8,7 @@ import * as readings from './migrations/003-readings.js';
 import * as tensionChecks from './migrations/004-tension-checks.js';
 import * as supplies from './migrations/005-supplies.js';
 import * as building from './migrations/006-building.js';
+import * as rounds from './migrations/007-rounds.js';
 
 interface NamedMigration {
   readonly name: string;
@@ -23,6 +24,7 @@ export const migrations: readonly NamedMigration[] = [
   { name: '004-tension-checks', ...tensionChecks },
   { name: '005-supplies', ...supplies },
   { name: '006-building', ...building },
+  { name: '007-rounds', ...rounds },
 ];
 
 /** A store that cannot be used as it is, in one plain line. */

@@ -2,14 +2,22 @@
 import { useEffect } from 'react';
 import { create } from 'zustand';
 import { useRecords } from './records.js';
-import { recordsSince, type KeptRecord } from './server.js';
+import { newestRecords, recordsSince, type KeptRecord } from './server.js';
 
 export type { KeptRecord } from './server.js';
 
 interface Known {
   readonly records: readonly KeptRecord[];
   readonly since: number;
+  /** Older ones stand on the server that were not asked for. */
+  readonly older?: boolean;
 }
+
+/**
+ * Kinds that grow for years, of which a tab asks for the newest alone: a log of a hundred thousand is as quick to open
+ * as one of a hundred.
+ */
+const NEWEST: Readonly<Record<string, number>> = { readings: 2500, events: 1000 };
 
 const useKept = create<Readonly<Record<string, Known>>>(() => ({}));
 /** Kinds that are being fetched now, and whether somebody asked again meanwhile. */
@@ -23,12 +31,21 @@ async function follow(kind: string): Promise<void> {
   asking.set(kind, false);
   try {
     for (;;) {
-      const { records, since } = useKept.getState()[kind] ?? { records: [], since: 0 };
+      const known = useKept.getState()[kind];
+      const newest = NEWEST[kind];
+      if (!known && newest !== undefined) {
+        const page = await newestRecords(kind, newest);
+        if (!page) return;
+        const older = page.records.length === newest;
+        useKept.setState({ [kind]: { records: page.records, since: page.records.at(-1)?.seq ?? 0, older } }); // prettier-ignore
+        return;
+      }
+      const { records, since } = known ?? { records: [], since: 0 };
       const page = await recordsSince(kind, since);
       if (!page) return;
       const last = page.records.at(-1)?.seq ?? since;
       if (page.records.length > 0 || !useKept.getState()[kind])
-        useKept.setState({ [kind]: { records: [...records, ...page.records], since: last } });
+        useKept.setState({ [kind]: { ...known, records: [...records, ...page.records], since: last } }); // prettier-ignore
       if (!page.more) return;
     }
   } finally {
@@ -38,13 +55,18 @@ async function follow(kind: string): Promise<void> {
   }
 }
 
+export interface Standing<T> {
+  readonly records: readonly (T & { readonly waiting?: boolean })[];
+  readonly known: boolean;
+  /** The server has older ones that this tab has not. */
+  readonly older: boolean;
+}
+
 /**
  * The records of a kind that stand, oldest first: corrections in the place of what they correct, and what this tab has
  * not sent yet behind them; null until the server has answered once and nothing waits.
  */
-export function useStanding<T extends KeptRecord>(
-  kind: string,
-): { readonly records: readonly (T & { readonly waiting?: boolean })[]; readonly known: boolean } {
+export function useStanding<T extends KeptRecord>(kind: string): Standing<T> {
   const known = useKept((k) => k[kind]);
   const pending = useRecords((r) => r.pending);
   const sent = useRecords((r) => r.sent);
@@ -59,7 +81,7 @@ export function useStanding<T extends KeptRecord>(
   }, [kind, pending.length]);
   // What was sent stands until it has come back.
   const all = [...((known?.records ?? []) as readonly T[]), ...of(sent), ...waiting];
-  return { records: standing(all), known: known !== undefined };
+  return { records: standing(all), known: known !== undefined, older: known?.older ?? false };
 }
 
 /** Records without what was corrected or taken back; one that is sent and kept stands once. */

@@ -54,11 +54,16 @@ export async function record(out: RecordOut): Promise<void> {
   void flush();
 }
 
-/** Keeps a record of something that happened now. @param fields of its kind; what it says of `who` and `note` stands */
-export function happened(kind: string, fields: object): void {
+/**
+ * Keeps a record of something that happened now.
+ * @param fields of its kind; what it says of `time`, `who` and `note` stands
+ * @returns its id
+ */
+export function happened(kind: string, fields: object): string {
   const time = new Date().toISOString();
-  const made = { id: crypto.randomUUID(), time, who: '', note: '', ...fields };
+  const made = { id: crypto.randomUUID() as string, time, who: '', note: '', ...fields };
   void record({ kind, record: made });
+  return made.id;
 }
 
 /** What a record has beside the fields of its kind, `who` aside. */

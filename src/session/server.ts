@@ -116,6 +116,17 @@ export async function recordsSince(
     : null;
 }
 
+/** The newest records of a kind, oldest first; null: not now. */
+export async function newestRecords(
+  kind: string,
+  count: number,
+): Promise<{ records: readonly (KeptRecord & { seq: number })[] } | null> {
+  const answer = await ask(url(`/records/${kind}?newest=${count}`));
+  return answer?.ok
+    ? ((await answer.json().catch(() => null)) as Awaited<ReturnType<typeof newestRecords>>)
+    : null;
+}
+
 /** Until a server that was away is asked again. */
 export const pause = () => new Promise((wake) => setTimeout(wake, 1500));
 

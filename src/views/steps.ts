@@ -123,6 +123,13 @@ export const STEPS: readonly Step[] = [
     section: false,
     ...view(() => import('./build/BuildView.js').then((m) => m.BuildView)),
   },
+  {
+    id: 'rounds',
+    name: 'Rounds',
+    key: 'o',
+    section: false,
+    ...view(() => import('./rounds/RoundsView.js').then((m) => m.RoundsView)),
+  },
 ];
 
 /** The step that a word of an address means, and what to say where it means none. */

@@ -32,6 +32,7 @@ import { cutOutsOf, type CutOuts } from '../core/wiring/cutouts.js';
 import { strongerTies, type Stronger } from '../core/wiring/stronger.js';
 import { agedOf, CONNECTORS, type Aged } from '../core/wiring/ageing.js';
 import { applyPatch, edit } from '../formats/patch.js';
+import { roundQuestions } from './rounds.js';
 
 let pipeline = createPipeline();
 let evaluate = createEvaluator(PARTS, pipeline);
@@ -88,6 +89,7 @@ const AT_ONCE = 10;
 let drawing: { key: string; sampler: ReturnType<typeof sampler> } | null = null;
 
 const api = {
+  ...roundQuestions((unit) => networks[unit] ?? null),
   open(newPlan: Plan, newGround: Ground | null): void {
     plan = newPlan;
     if (newGround) {

@@ -19,6 +19,7 @@ export const STEPS = [
   'strain',
   'supplies',
   'build',
+  'rounds',
 ] as const;
 
 /** A property of the test's own, so that tests do not meet; opened on a step. */

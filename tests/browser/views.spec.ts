@@ -19,6 +19,7 @@ test('no view has an accessibility fault', async ({ page }) => {
     ['7', /Strain/],
     ['8', /Supplies/],
     ['9', /Build/],
+    ['o', /Rounds/],
   ] as const) {
     await page.keyboard.press(key);
     await expect(page.getByRole('link', { name, exact: false }).first()).toHaveAttribute('aria-current', 'page'); // prettier-ignore

@@ -96,8 +96,7 @@ function fitAt(rate: number, { circuit, unit }: AtRate, tried: readonly Tried[])
     const leaking = solvedAt({ circuit: { ...circuit, shunts: [shunt] }, unit });
     for (const { location, share } of volts)
       logs.push(Math.log(leaking.volts(location) / healthy.volts(location) / share));
-    for (const a of amps)
-      rises.push([leaking.amps(a.section) - healthy.amps(a.section), a.rose_A]);
+    for (const a of amps) rises.push([leaking.amps(a.section) - healthy.amps(a.section), a.rose_A]);
   }
   const square = (x: readonly number[]) => x.reduce((s, v) => s + v * v, 0);
   const model = square(rises.map(([m]) => m));

@@ -153,7 +153,8 @@ function logOf(fence: FaultFence, reading: FaultReading, noise: Noise): Float64A
   const mu = fence.read(meter);
   log = new Float64Array(mu.length);
   const healthy = fence.healthy(meter);
-  for (let f = 0; f < mu.length; f++) log[f] = logChance(meter, value, mu[f]!, noise, mu[f]! - healthy);
+  for (let f = 0; f < mu.length; f++)
+    log[f] = logChance(meter, value, mu[f]!, noise, mu[f]! - healthy);
   own.set(key, log);
   return log;
 }

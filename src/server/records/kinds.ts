@@ -5,6 +5,7 @@
  */
 import { Type, type TProperties } from '@sinclair/typebox';
 import { DELIVERED, STOCK_MOVES } from '../../core/supplies/basket.js';
+import { EVENTS, GROWTHS, READ, REPAIRED, WEATHERS } from '../../core/rounds/logged.js';
 import { TOOLS } from '../../core/wire/checks.js';
 
 export interface RecordKind {
@@ -38,6 +39,13 @@ const PLACE = {
   spot: maybe(words(80)),
 };
 
+const oneOf = (names: readonly string[], description: string) =>
+  Type.Union(
+    names.map((k) => Type.Literal(k)),
+    { description },
+  );
+const PHOTO = maybe(Type.String({ pattern: '^[0-9a-f]{64}$', description: 'hash of its content' }));
+
 const DAY = Type.String({ pattern: '^\\d{4}-\\d{2}-\\d{2}$', description: 'YYYY-MM-DD' });
 const NAMED = Type.String({
   minLength: 1,
@@ -53,10 +61,40 @@ export const RECORDS: Readonly<Record<string, RecordKind>> = {
     fields: {
       ...PLACE,
       kind: Type.Union(
-        ['volts', 'earth_volts', 'battery_volts'].map((k) => Type.Literal(k)),
-        { description: 'what was read, V: on a live strand, on the earth, of the battery' },
+        READ.map((k) => Type.Literal(k)),
+        { description: 'what was read: V on a live strand, on the earth, of the battery; A that pass along the line' }, // prettier-ignore
       ),
       value: Type.Number({ minimum: 0, maximum: 100_000 }),
+      unit: Type.Optional(maybe(words(40))),
+      towards: Type.Optional(
+        maybe(oneOf(['end', 'start'], 'where amps flow: to which end of the line')),
+      ),
+      weather: Type.Optional(maybe(oneOf(WEATHERS, 'as it was'))),
+      growth: Type.Optional(maybe(oneOf(GROWTHS, 'under the lowest strand'))),
+    },
+  },
+  events: {
+    table: 'event',
+    fields: {
+      ...PLACE,
+      what: oneOf(EVENTS, 'what happened, or was done'),
+      photo: PHOTO,
+    },
+  },
+  repairs: {
+    table: 'repair',
+    fields: {
+      ...PLACE,
+      what: oneOf(REPAIRED, 'what was made good'),
+      strand: maybe(Type.Integer({ minimum: 1, maximum: 20, description: 'from the ground up' })),
+      joint: maybe(words(40)),
+      parts: Type.String({
+        maxLength: 2000,
+        description: 'what was used of the price book, as JSON: {item: quantity}',
+      }),
+      hours: Type.Number({ minimum: 0, maximum: 1000, description: 'of one person' }),
+      cost: Type.Number({ minimum: 0, maximum: 1e6, description: 'of parts and hours, as reckoned then' }), // prettier-ignore
+      photo: PHOTO,
     },
   },
   tension: {
@@ -150,7 +188,7 @@ export const RECORDS: Readonly<Record<string, RecordKind>> = {
         ['pass', 'fail', 'note'].map((k) => Type.Literal(k)),
         { description: 'as it was found' },
       ),
-      photo: maybe(Type.String({ pattern: '^[0-9a-f]{64}$', description: 'hash of its content' })),
+      photo: PHOTO,
     },
   },
   loads: {

@@ -20,6 +20,7 @@ export interface Page {
 }
 
 const PAGE = 500;
+const MOST_NEWEST = 5000;
 
 // A schema is compiled by its identity: one for each kind.
 const schemas = Object.fromEntries(
@@ -68,6 +69,35 @@ export function recordStore(db: Knex) {
         await trx(table).insert({ ...record, property_id: property, saved_at });
         return fromRow(named, (await trx(table).where({ id: record.id }).first()) as Record);
       });
+    },
+
+    /**
+     * Keeps many records that nobody has sent before, all or none.
+     * @throws FormatError when one does not fit
+     */
+    async putAll(property: string, all: readonly { readonly kind: string; readonly record: object }[]): Promise<void> {
+      const rows = all.map(({ kind, record }) => {
+        const named = kindNamed(kind);
+        return { table: named.table, row: validate<Record>(schemas[kind]!, record) };
+      });
+      const saved_at = new Date().toISOString();
+      await db.transaction(async (trx) => {
+        for (const { table, row } of rows) await trx(table).insert({ ...row, property_id: property, saved_at });
+      });
+    }, // prettier-ignore
+
+    /**
+     * The newest so many records, oldest first. Corrections come in after what they correct, so that whatever of these
+     * was put right has its correction among them.
+     */
+    async newest(property: string, kind: string, count: number): Promise<Page | null> {
+      const named = kindNamed(kind);
+      if (!(await db('property').where({ id: property }).first('id'))) return null;
+      const rows = await db(named.table)
+        .where({ property_id: property })
+        .orderBy('seq', 'desc')
+        .limit(Math.min(count, MOST_NEWEST));
+      return { records: rows.reverse().map((row: Record) => fromRow(named, row)), more: false };
     },
 
     /**

@@ -5,12 +5,13 @@ import { happened } from '../../session/records.js';
 export const lastRod = (unit: { readonly name: string }): string => `${unit.name}, last rod`;
 
 /** Keeps what was read, V. */
-export const keepEarthTest = (unit: { readonly name: string }, value: number): void =>
+export const keepEarthTest = (unit: { readonly id: string; readonly name: string }, value: number): string =>
   happened('readings', {
     note: `earth test of ${unit.name}`,
     line: null,
     at_m: null,
     spot: lastRod(unit),
+    unit: unit.id,
     kind: 'earth_volts',
     value,
   });

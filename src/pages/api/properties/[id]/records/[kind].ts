@@ -2,9 +2,17 @@ import type { APIRoute } from 'astro';
 import { store } from '../../../../../server/index.js';
 import { answer, bodyJson, fault, json, ROOM } from '../../../../../server/http.js';
 
-/** Records of a kind that came in after `since`, oldest first, corrections among them. */
+/** Records of a kind that came in after `since`, or the `newest` so many; oldest first, corrections among them. */
 export const GET: APIRoute = ({ params, url }) =>
   answer(async () => {
+    const newest = url.searchParams.get('newest');
+    if (newest !== null) {
+      const count = Number(newest);
+      if (!Number.isSafeInteger(count) || count < 1)
+        return fault(422, 'must be a number', 'newest');
+      const found = await (await store()).records.newest(params.id!, params.kind!, count);
+      return found ? json(found) : fault(404, 'no such property');
+    }
     const since = Number(url.searchParams.get('since') ?? 0);
     if (!Number.isSafeInteger(since) || since < 0) return fault(422, 'must be a number', 'since');
     const { records } = await store();

@@ -1,0 +1,101 @@
+/**
+ * Leakage by season, earth and wire of a property fitted to what was read on it. The pulse is simulated about the best
+ * guess, each figure a little up and down; between them volts are read off a parabola of their logarithms, and it is done
+ * again about what that gives.
+ */
+import { calibrate, type Calibrated } from '../faults/calibrate.js';
+import { voltsAlong } from '../faults/property.js';
+import type { SeasonId } from '../plan/catalogue.js';
+import { earthOf } from '../power/earthSide.js';
+import { voltsOf, type Volts } from '../power/volts.js';
+import type { Network } from '../power/wired.js';
+import type { Logged } from './logged.js';
+
+/** A reading, and the season that its day was like. */
+export interface Usable {
+  readonly reading: Logged;
+  readonly season: SeasonId;
+}
+
+export interface Fitting {
+  readonly seasons: readonly SeasonId[];
+  /** Factors on what the plan reckons with: leakage of each of the seasons, then earth, then wire. */
+  readonly found: Calibrated;
+  /** Readings that were used, in the order of `found.expected`; `found.outliers` are places in it. */
+  readonly used: readonly Usable[];
+}
+
+/** How far a property usually is off what the plan reckons with, spreads of the logarithm: leakage, earth, wire. */
+export interface UsualSpread {
+  readonly leakage: number;
+  readonly soil: number;
+  readonly resistance: number;
+}
+
+/** A meter is off by this share, V and its floor; and the model by this share at any one place. */
+const VOLTS = { rel: Math.hypot(0.03, 0.04), floor: 60 };
+/** A probe in the ground is off by more. */
+const EARTH = { rel: 0.25, floor: 30 };
+const ROUNDS = 3;
+/** Of all readings at most so many, the newest: the rest says the same. */
+const MOST = 400;
+
+/**
+ * @param share of the earth terminal's volts that a probe beside the rods shows
+ * @returns null where nothing that was read rests on the fence
+ */
+export function fitReadings(net: Network, read: readonly Usable[], usual: UsualSpread, share: number): Fitting | null {
+  const used = read
+    .filter(({ reading: r }) => r.kind === 'earth_volts' || (r.kind === 'volts' && (r.line === null || net.ids.includes(r.line))))
+    .slice(-MOST);
+  const seasons = [...new Set(used.map((u) => u.season))].sort();
+  if (used.length === 0) return null;
+  const spreads = [...seasons.map(() => usual.leakage), usual.soil, usual.resistance];
+  const unknowns = spreads.map((spread) => ({ usual: 1, spread }));
+  const measured = used.map(({ reading: r }) => ({ value: r.value, ...(r.kind === 'earth_volts' ? EARTH : VOLTS) }));
+  const [earth, wire] = [seasons.length, seasons.length + 1];
+  const earths = new Map(seasons.map((s) => [s, earthOf(net, s)]));
+
+  const logsAt = (season: SeasonId, values: readonly number[]): number[] | null => {
+    const k = seasons.indexOf(season);
+    const volts = voltsOf(net, season, { growth: values[k]!, earth_ohm: earths.get(season)! * values[earth]!, scale: { l: 1, r: values[wire]! } });
+    return volts && used.map((u) => (u.season === season ? Math.log(Math.max(1, readingOf(volts, u.reading, share))) : 0));
+  };
+
+  let found: Calibrated | null = null;
+  for (let round = 0; round < ROUNDS; round++) {
+    const about: readonly number[] = found ? found.values : unknowns.map(() => 1);
+    // Half a usual spread up and down; closer once the guess is good.
+    const steps = spreads.map((s) => s * (round === 0 ? 0.8 : 0.4));
+    const parabolas = seasons.map((season, k) => {
+      const at = logsAt(season, about);
+      if (!at) return null;
+      const own = [k, earth, wire].map((j) => {
+        const moved = (way: number) => logsAt(season, about.map((v, i) => (i === j ? v * Math.exp(way * steps[j]!) : v)))!;
+        return { j, up: moved(1), down: moved(-1) };
+      });
+      return { season, at, own };
+    });
+    if (parabolas.some((p) => p === null)) return null;
+    const expected = (values: readonly number[]): number[] =>
+      used.map((u, i) => {
+        const { at, own } = parabolas.find((p) => p!.season === u.season)!;
+        const log = own.reduce((sum, { j, up, down }) => {
+          const x = Math.log(values[j]! / about[j]!) / steps[j]!;
+          const [a, b] = [(up[i]! - down[i]!) / 2, (up[i]! + down[i]!) / 2 - at[i]!];
+          // Beyond the steps straight on: a parabola turns round there.
+          const held = Math.max(-1.5, Math.min(1.5, x));
+          return sum + a * held + b * held * held + (x - held) * (a + 2 * b * held);
+        }, at[i]!);
+        return Math.exp(log);
+      });
+    found = calibrate(unknowns, expected, measured);
+  }
+  return { seasons, found: found!, used };
+} // prettier-ignore
+
+/** What a pulse shows where a reading was taken. */
+const readingOf = (volts: Volts, r: Logged, share: number): number =>
+  r.kind === 'earth_volts' ? share * volts.out_A * volts.earth_ohm
+    : r.line === null ? volts.out_V
+    : (voltsAlong(volts, { line: r.line, at_m: r.at_m ?? 0 }) ?? 0); // prettier-ignore

@@ -1,0 +1,200 @@
+/** What the tabs of Rounds look at: the log by places, the day's conditions, and what a round says. */
+import { useMemo } from 'react';
+import { create } from 'zustand';
+import { recordOf, type SeasonId } from '../../core/plan/catalogue.js';
+import type { Energiser } from '../../core/plan/schema.js';
+import {
+  seasonOf,
+  type EventKind,
+  type Growth,
+  type Logged,
+  type Weather,
+} from '../../core/rounds/logged.js';
+import {
+  byPoint,
+  earthShare,
+  expectedAt,
+  testPoints,
+  type TestPoint,
+} from '../../core/rounds/points.js';
+import { say, type Units } from '../../core/base/units.js';
+import { useCatalogue } from '../../session/catalogue.js';
+import { keepHere, keptHere } from '../../session/here.js';
+import { useStanding, type KeptRecord } from '../../session/kept.js';
+import { usePower } from '../../session/power.js';
+import { useSession } from '../../session/session.js';
+import type { Said } from '../../workers/rounds.js';
+
+export const TABS = [
+  ['round', 'Round'],
+  ['trends', 'Trends'],
+  ['fit', 'Fit'],
+  ['care', 'Care'],
+  ['repairs', 'Repairs'],
+  ['log', 'Log'],
+] as const;
+export type RoundsTab = (typeof TABS)[number][0];
+
+interface Looked {
+  readonly tab: RoundsTab;
+  /** The point that is read next, by key; null: the next on the round. */
+  readonly point: string | null;
+}
+export const useRoundsTab = create<Looked>(() => ({ tab: 'round', point: null }));
+
+export type ReadingRecord = KeptRecord & Logged & { readonly waiting?: boolean };
+export type EventRecord = KeptRecord & {
+  readonly what: EventKind;
+  readonly line: string | null;
+  readonly at_m: number | null;
+  readonly spot: string | null;
+  readonly photo: string | null;
+  readonly waiting?: boolean;
+};
+
+/** What the day is like: said once, and put down with every reading until it is said anew. */
+interface Day {
+  readonly weather: Weather;
+  readonly growth: Growth;
+  readonly who: string;
+}
+const DAY = 'anabatic.rounds.day';
+export const useDay = create<Day>(() => ({
+  weather: 'damp',
+  growth: 'some',
+  who: '',
+  ...keptHere<Partial<Day>>(DAY, {}),
+}));
+export function setDay(part: Partial<Day>): void {
+  useDay.setState(part);
+  keepHere(DAY, useDay.getState());
+}
+
+export const WEATHER_WORDS: readonly (readonly [Weather, string])[] = [
+  ['dry', 'dry'],
+  ['damp', 'damp'],
+  ['wet', 'wet'],
+  ['frost', 'frost'],
+];
+export const GROWTH_WORDS: readonly (readonly [Growth, string])[] = [
+  ['cut', 'cut'],
+  ['some', 'some'],
+  ['long', 'long'],
+];
+
+/** What is one round: readings no older than this against its newest, ms. */
+const ONE_ROUND = 36 * 3600_000;
+
+/** Readings, places and what was read at each. */
+export function useLog() {
+  const plan = useSession((s) => s.plan);
+  const report = useSession((s) => s.report);
+  const cat = useCatalogue();
+  const { records, known, older } = useStanding<ReadingRecord>('readings');
+  const key = `${records.length} ${records.at(-1)?.id ?? ''} ${records.at(-1)?.waiting ?? false}`;
+  return useMemo(() => {
+    const battery = (id: string) => supplyOf(plan.energisers[id]!, cat) !== 'mains';
+    const points = report ? testPoints(plan, report, records, battery) : [];
+    return { records, known, older, points, at: byPoint(points, records) };
+    // The list is made anew at every look; what is in it is told by its length and its last.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [plan, report, cat, key, known, older]);
+}
+export type Log = ReturnType<typeof useLog>;
+
+const supplyOf = (u: Energiser, cat: ReturnType<typeof useCatalogue>) =>
+  u.plate?.supply ?? recordOf(cat.energisers, u.model).supply;
+
+/** The season that the day is like. */
+export const useDaySeason = (): SeasonId => useDay(seasonOf);
+
+/** What the plan expects at a point on a day like that, V. */
+export function useExpected(season: SeasonId): (p: TestPoint) => number | null {
+  const report = useSession((s) => s.report);
+  return (p) => (report ? expectedAt(report, p, season) : null);
+}
+
+export interface Round {
+  readonly season: SeasonId;
+  readonly readings: readonly ReadingRecord[];
+  /** When its newest was taken, ISO 8601. */
+  readonly time: string;
+}
+
+/** The newest round of a unit: what was read within a day and a half. Null: nothing was read. */
+export function newestRound(
+  { records }: Log,
+  unit: string,
+  lines: readonly string[],
+): Round | null {
+  const own = records.filter((r) => isOfUnit(r, unit, lines));
+  if (own.length === 0) return null;
+  const time = own.reduce((a, r) => (r.time > a ? r.time : a), '');
+  const newest = own.filter((r) => Date.parse(time) - Date.parse(r.time) <= ONE_ROUND);
+  // Of each place the newest; the day as the last reading says it.
+  const last = new Map(newest.map((r) => [`${r.kind} ${r.line} ${r.at_m} ${r.unit}`, r]));
+  const said = newest.findLast((r) => r.weather) ?? newest.at(-1)!;
+  return { season: seasonOf(said), readings: [...last.values()], time };
+}
+
+/** Whether a reading was taken on a unit's fence, or at the unit. @param lines that hang on it */
+const isOfUnit = (r: Logged, unit: string, lines: readonly string[]): boolean =>
+  r.line === null ? r.unit === unit : lines.includes(r.line);
+
+/** What goes to the worker of a reading: no more than it asks for. */
+export const plain = ({ id, time, kind, value, line, at_m, spot, unit, towards, weather, growth }: ReadingRecord): Logged =>
+  ({ id, time, kind, value, line, at_m, spot, unit, towards, weather, growth }); // prettier-ignore
+
+/** What the newest round of a unit says, against its plan and what it read before on days like that. */
+export function useSaid(unit: string, round: Round | null, log: Log, searching = false): { said: Said | null; waiting: boolean } {
+  const test = useSession((s) => s.report?.energisers[unit]?.earth.test);
+  const asked = useMemo(() => {
+    if (!round || !test || round.readings.length === 0) return null;
+    const now = new Set(round.readings.map((r) => r.id));
+    const before = log.points
+      .filter((p) => p.unit === unit && (p.kind === 'volts' || p.kind === 'earth_volts'))
+      .flatMap((p) => log.at.get(p.key) ?? [])
+      .filter((r) => !now.has(r.id) && Date.parse(round.time) - Date.parse(r.time) > ONE_ROUND)
+      .sort((a, b) => a.time.localeCompare(b.time))
+      .map((r) => ({ reading: plain(r), season: seasonOf(r) }));
+    return { unit, season: round.season, readings: round.readings.map(plain), before, share: earthShare(test), searching };
+  }, [unit, round, log, test, searching]);
+  const key = asked && JSON.stringify(['said', unit, asked.season, asked.readings.map((r) => [r.id, r.value]), asked.before.length, asked.before.at(-1)?.reading.id, searching]);
+  const { value, waiting } = usePower(key, (api) => api.said(asked!));
+  return { said: value, waiting: key !== null && waiting };
+} // prettier-ignore
+
+/** A point in words. */
+export function usePointName(): (p: Pick<TestPoint, 'kind' | 'unit' | 'line' | 'at_m'>) => string {
+  const plan = useSession((s) => s.plan);
+  return (p) => {
+    const unit = plan.energisers[p.unit]?.name ?? p.unit;
+    if (p.line !== null)
+      return `${plan.lines[p.line]?.name ?? p.line}, ${say(p.at_m ?? 0, 'along', plan.units)}`;
+    if (p.kind === 'earth_volts') return `${unit}, earth`;
+    return p.kind === 'battery_volts' ? `${unit}, battery` : `${unit}, terminal`;
+  };
+}
+
+/** A value of a kind with its unit. */
+export function valueWords(kind: Logged['kind'], value: number, units: Units): string {
+  if (kind === 'volts') return say(value / 1000, 'kilovolt', units);
+  if (kind === 'amps') return say(value, 'ampere', units);
+  return kind === 'battery_volts' ? `${value.toFixed(1)} V` : say(value, 'smallVolt', units);
+}
+
+export const EVENT_WORDS: Readonly<Record<EventKind, string>> = {
+  storm: 'Storm',
+  cut: 'Cut or sprayed',
+  braces: 'Braces and tension looked at',
+  rods: 'Earth tested',
+  insulators: 'Insulators looked over',
+  trained: 'Stock trained',
+  stock_in: 'Stock moved in',
+  stock_out: 'Stock moved out',
+  switch_open: 'Switch opened',
+  switch_closed: 'Switch closed',
+  unit_off: 'Unit switched off',
+  unit_on: 'Unit switched on',
+  seen: 'Seen',
+};

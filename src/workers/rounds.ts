@@ -1,0 +1,158 @@
+/** Questions of Rounds and Faults: what a place should read, what a round says, which figures readings show. */
+import { ON_A_ROUND, ON_A_SEARCH, weigher, type FaultKind, type Weighed } from '../core/faults/kinds.js'; // prettier-ignore
+import { MAY_BE } from '../core/faults/hunt.js';
+import { searchedOf, voltsAlong, type Searched } from '../core/faults/property.js';
+import { figure, type SeasonId } from '../core/plan/catalogue.js';
+import { earthOf } from '../core/power/earthSide.js';
+import type { Place } from '../core/power/pulseNet.js';
+import { voltsOf } from '../core/power/volts.js';
+import type { Network } from '../core/power/wired.js';
+import { fitReadings, type Usable } from '../core/rounds/fitting.js';
+import type { Logged } from '../core/rounds/logged.js';
+import type { TestPoint } from '../core/rounds/points.js';
+import { asFaultReading, stretchesOf, type LineStretch } from '../core/rounds/verdict.js';
+
+/** What the fence may read at a point, with leakage and wire as they may be, V. */
+export interface Band {
+  readonly low_V: number;
+  readonly high_V: number;
+}
+
+/** A unit's fence on one day: what was read, and what it read before on days like that. */
+export interface Asked {
+  readonly unit: string;
+  readonly season: SeasonId;
+  readonly readings: readonly Logged[];
+  readonly before: readonly Usable[];
+  /** Share of the earth's volts that a probe beside the rods shows. */
+  readonly share: number;
+  /** Somebody looks for a fault because there is one. */
+  readonly searching: boolean;
+}
+
+export interface Said {
+  readonly kinds: Readonly<Record<FaultKind, number>>;
+  readonly likeliest: FaultKind;
+  readonly factor: Weighed['factor'];
+  /** Where it lies, were it a fault of one place: stretches that hold it with four chances of five. */
+  readonly stretches: readonly LineStretch[];
+  readonly leak_ohm: number | null;
+  /** Ids of readings that the likeliest explanation is far from. */
+  readonly odd: readonly string[];
+  /** Readings that were weighed, and earlier ones that the fence was known by; 0: by its plan alone. */
+  readonly count: number;
+  readonly knownBy: number;
+  /** Even the likeliest leaves more over than chance does: there may be several. */
+  readonly several: boolean;
+}
+
+export interface FittedFigure {
+  readonly name: 'leakage' | 'earth' | 'wire';
+  readonly season: SeasonId | null;
+  readonly value: number;
+  readonly low90: number;
+  readonly high90: number;
+}
+export interface FittedProperty {
+  readonly figures: readonly FittedFigure[];
+  readonly used: number;
+  readonly outliers: readonly { readonly id: string; readonly expected_V: number }[];
+}
+
+/** Beyond so many squares of spreads a reading on the average, one fault explains nothing well. */
+const SEVERAL = 4;
+/** Of earlier readings so many at least are wanted before the fence is known by them, and at most the newest so many. */
+const KNOWN_BY = { least: 8, most: 150 };
+
+interface Ready {
+  readonly key: string;
+  readonly fence: Searched | null;
+  readonly weigh: ReturnType<typeof weigher> | null;
+  readonly knownBy: number;
+}
+
+/** @param netOf the network of a unit as the worker has it now; null: there is none */
+export function roundQuestions(netOf: (unit: string) => Network | null) {
+  const usual = ({ cat }: Network) => ({
+    leakage: figure(cat, 'sure.leakage'),
+    soil: figure(cat, 'sure.soil'),
+    resistance: figure(cat, 'sure.resistance'),
+  });
+  /** The last that was made for each network: the next question is mostly about the same day. */
+  const made = new WeakMap<Network, Ready>();
+  const ready = ({ unit, season, before, share }: Pick<Asked, 'unit' | 'season' | 'before' | 'share'>): Ready | null => {
+    const net = netOf(unit);
+    if (!net) return null;
+    const like = before.filter((u) => u.season === season).slice(-KNOWN_BY.most);
+    const key = JSON.stringify([season, share, like.map(({ reading: r }) => [r.id, r.value])]);
+    const was = made.get(net);
+    if (was?.key === key) return was;
+    const fit = like.length >= KNOWN_BY.least ? fitReadings(net, like, usual(net), share) : null;
+    const known = fit ? { growth: fit.found.values[0]!, earth_ohm: earthOf(net, season) * fit.found.values[1]! } : {};
+    const fence = searchedOf(net, season, { known });
+    const now: Ready = { key, fence, weigh: fence && weigher(fence), knownBy: fit ? fit.used.length : 0 };
+    made.set(net, now);
+    return now;
+  };
+  const strandsOf = (net: Network) => ({ line }: Place) =>
+    Math.max(1, net.wired[line]?.line.strands.filter((s) => s.duty === 'live').length ?? 1);
+
+  return {
+    /** By key of point, what it may read in a season by the plan. */
+    bands(unit: string, season: SeasonId, points: readonly TestPoint[]): Record<string, Band> {
+      const net = netOf(unit);
+      if (!net) return {};
+      const all = MAY_BE.flatMap(([growth, r]) => voltsOf(net, season, { growth, scale: { l: 1, r } }) ?? []);
+      if (all.length === 0) return {};
+      return Object.fromEntries(
+        points.flatMap((p) => {
+          if (p.kind !== 'volts' || p.unit !== unit) return [];
+          const read = all.flatMap((v) => (p.line === null ? v.out_V : (voltsAlong(v, { line: p.line, at_m: p.at_m! }) ?? [])));
+          return read.length ? [[p.key, { low_V: Math.min(...read), high_V: Math.max(...read) }]] : [];
+        }),
+      );
+    },
+    /** What the readings of one day say of a unit's fence. */
+    said(asked: Asked): Said | null {
+      const own = ready(asked);
+      if (!own?.fence || !own.weigh) return null;
+      const { fence } = own;
+      const taken = asked.readings.flatMap((r) => {
+        const as = asFaultReading(fence, r, asked.share, strandsOf(fence.net));
+        return as ? [{ r, as }] : [];
+      });
+      if (taken.length === 0) return null;
+      const w = own.weigh(taken.map((t) => t.as), asked.searching ? ON_A_SEARCH : ON_A_ROUND);
+      return {
+        kinds: w.kinds,
+        likeliest: w.likeliest,
+        factor: w.factor,
+        stretches: stretchesOf(fence, w, 0.8),
+        leak_ohm: w.where.leak_ohm,
+        odd: w.odd.map((i) => taken[i]!.r.id),
+        count: taken.length,
+        knownBy: own.knownBy,
+        several: w.misfit / taken.length > SEVERAL,
+      };
+    },
+    /** Leakage by season, earth and wire as readings show them, as factors on what the plan reckons with. */
+    fitted(unit: string, read: readonly Usable[], share: number): FittedProperty | null {
+      const net = netOf(unit);
+      const found = net && fitReadings(net, read, usual(net), share);
+      if (!found) return null;
+      const { seasons, found: of, used } = found;
+      const figureAt = (k: number): FittedFigure => ({
+        name: k < seasons.length ? 'leakage' : k === seasons.length ? 'earth' : 'wire',
+        season: seasons[k] ?? null,
+        value: of.values[k]!,
+        low90: of.low90[k]!,
+        high90: of.high90[k]!,
+      });
+      return {
+        figures: of.values.map((_, k) => figureAt(k)),
+        used: used.length,
+        outliers: of.outliers.map((i) => ({ id: used[i]!.reading.id, expected_V: of.expected[i]! })),
+      };
+    },
+  };
+} // prettier-ignore
