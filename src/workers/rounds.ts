@@ -71,6 +71,13 @@ interface Ready {
   readonly knownBy: number;
 }
 
+/** Days between what was read and the last time before. */
+function daysSince({ readings, before }: Asked): number {
+  const times = (list: readonly Logged[]) => list.map((r) => Date.parse(r.time)).filter(Number.isFinite);
+  const [now, was] = [times(readings), times(before.map((u) => u.reading))];
+  return now.length && was.length ? Math.max(0, (Math.min(...now) - Math.max(...was)) / 86_400_000) : 7;
+} // prettier-ignore
+
 /** @param netOf the network of a unit as the worker has it now; null: there is none */
 export function roundQuestions(netOf: (unit: string) => Network | null) {
   const usual = ({ cat }: Network) => ({
@@ -122,7 +129,7 @@ export function roundQuestions(netOf: (unit: string) => Network | null) {
         return as ? [{ r, as }] : [];
       });
       if (taken.length === 0) return null;
-      const w = own.weigh(taken.map((t) => t.as), asked.searching ? ON_A_SEARCH : ON_A_ROUND);
+      const w = own.weigh(taken.map((t) => t.as), asked.searching ? ON_A_SEARCH : ON_A_ROUND, own.knownBy > 0 ? daysSince(asked) : null);
       return {
         kinds: w.kinds,
         likeliest: w.likeliest,

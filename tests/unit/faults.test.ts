@@ -80,6 +80,34 @@ describe('a fence with a fault', () => {
     }
   });
 
+  it('reads as the whole network does with a bad joint in it: two sections with the joint between them', () => {
+    const joints_ohm = [40, 900];
+    const bad = faultFence(ring, load_line, { ...grid, joints_ohm });
+    const [M, R] = [bad.cells.length, bad.leaks_ohm.length];
+    expect(bad.series_ohm).toEqual([...joints_ohm, Infinity]);
+    // On the spur, which is one strand alone.
+    const own = ring.sections.find((s) => s.id === 'BD')!;
+    for (const k of bad.cells.flatMap((c, i) => (c.section === 'BD' ? [i] : [])))
+      for (const [j, r_ohm] of joints_ohm.entries()) {
+        const { x_m } = bad.cells[k]!;
+        const solved = solveFence({
+          ...ring,
+          strand_types: { ...ring.strand_types, joint: { role: 'hot', r_ohm_per_km: r_ohm * 1e6, g_s_per_km: 0 } }, // prettier-ignore
+          sections: [
+            ...ring.sections.filter((s) => s !== own),
+            { ...own, id: 'near', to: 'before', length_m: x_m },
+            { ...own, id: 'far', from: 'behind', length_m: own.length_m - x_m },
+            { id: 'joint', from: 'before', to: 'behind', length_m: 0.001, strands: { s1: 'joint' } }, // prettier-ignore
+          ],
+        });
+        const f = M * R + k * bad.series_ohm.length + j;
+        for (const m of METERS) {
+          const there: Meter = m.quantity === 'current' && m.section === 'BD' ? { ...m, section: m.at === 'from' ? 'near' : 'far' } : m; // prettier-ignore
+          expect(bad.read(m)[f], `${r_ohm} ohm at ${x_m}: ${JSON.stringify(m)}`).toBeCloseTo(readOn(solved, there), 4); // prettier-ignore
+        }
+      }
+  });
+
   it('reads as the healthy network does where nothing is wrong', () => {
     const solved = solveFence(ring);
     for (const m of METERS) expect(fence.healthy(m)).toBeCloseTo(readOn(solved, m), 5);

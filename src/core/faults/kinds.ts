@@ -36,30 +36,44 @@ const FACTORS = {
   earth: geometric(2, 60, 6),
   unit: [0.9, 0.8, 0.7, 0.6, 0.5, 0.4, 0.3, 0.2],
 } as const;
+/** Growth that leaks many times as much is rarer than a little more of it, as one over its square; a bad earth as one over it [assumed]. */
+const RARER = { growth: 2, earth: 1, unit: 0 } as const;
+/**
+ * By how much growth may have changed what leaks since the fence was read before on a day like that, a spread of the
+ * logarithm: grass comes slowly, a branch at once [assumed].
+ */
+const growsIn = (days: number): number => Math.min(0.9, 0.1 + 0.02 * days);
+
 /** Off by more than so many spreads is no chance. */
 const ODD = 3.5;
 
-/** Weighs kinds on one fence; what each would read is worked out once. */
-export function weigher(fence: Searched): (readings: readonly FaultReading[], prior: KindPrior) => Weighed {
+/**
+ * Weighs kinds on one fence; what each would read is worked out once. The answer takes the days since the fence was read
+ * before and known by that; null: nobody has.
+ */
+export function weigher(fence: Searched): (readings: readonly FaultReading[], prior: KindPrior, since_d?: number | null) => Weighed {
   const { fences, noise, quiet } = fence;
   const models = {
     growth: FACTORS.growth.map((k) => quiet({ growth: k })!),
     earth: FACTORS.earth.map((k) => quiet({ earth_ohm: fence.earth_ohm * k })!),
     unit: FACTORS.unit.map((k) => (m: Meter) => k * fences[0]!.healthy(m)),
   };
-  return (readings, prior) => {
+  return (readings, prior, since_d = null) => {
     const logOf = (mu: (m: Meter) => number) => sum(readings.map((r) => logChance(r.meter, r.value, mu(r.meter), noise)));
-    const averaged = (logs: readonly number[]) => {
+    const averaged = (logs: readonly number[], weights: readonly number[] = logs.map(() => 1)) => {
       const most = Math.max(...logs);
-      return most + Math.log(sum(logs.map((l) => Math.exp(l - most))) / logs.length);
+      return most + Math.log(sum(logs.map((l, k) => weights[k]! * Math.exp(l - most))) / sum(weights));
     };
     const local = prior.leak + prior.joint + prior.break;
     const where = posteriorOf(fences, readings, noise, { p_leak: prior.leak / local, p_joint: prior.joint / local, p_broken: prior.break / local });
     const none = fences.map((f) => logOf((m) => f.healthy(m)));
     const logs = { growth: models.growth.map(logOf), earth: models.earth.map(logOf), unit: models.unit.map(logOf) };
-    const evidence = { none: averaged(none), growth: averaged(logs.growth), earth: averaged(logs.earth), unit: averaged(logs.unit) };
+    const of = (kind: 'growth' | 'earth' | 'unit') => averaged(logs[kind], FACTORS[kind].map((k) => k ** -RARER[kind]));
+    const grown = since_d === null ? null : FACTORS.growth.map((k) => Math.exp(-((Math.log(k) / growsIn(since_d)) ** 2) / 2));
+    const known = grown && prior.growth * Math.min(1, 2 * Math.max(...grown));
+    const evidence = { none: averaged(none), growth: grown ? averaged(logs.growth, grown) : of('growth'), earth: of('earth'), unit: of('unit') };
     const most = Math.max(where.evidence, ...Object.values(evidence));
-    const weight = (kind: keyof typeof evidence) => prior[kind] * Math.exp(evidence[kind] - most);
+    const weight = (kind: keyof typeof evidence) => (kind === 'growth' && known !== null ? known : prior[kind]) * Math.exp(evidence[kind] - most);
     const placed = local * Math.exp(where.evidence - most);
     const raw: Record<FaultKind, number> = {
       none: weight('none'),
