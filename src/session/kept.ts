@@ -17,7 +17,7 @@ interface Known {
  * Kinds that grow for years, of which a tab asks for the newest alone: a log of a hundred thousand is as quick to open
  * as one of a hundred.
  */
-const NEWEST: Readonly<Record<string, number>> = { readings: 2500, events: 1000 };
+const NEWEST: Readonly<Record<string, number>> = { readings: 1500, events: 1000 };
 
 const useKept = create<Readonly<Record<string, Known>>>(() => ({}));
 /** Kinds that are being fetched now, and whether somebody asked again meanwhile. */

@@ -27,7 +27,11 @@ export interface Beside {
 export type SheetTab = 'card' | 'section' | 'findings';
 /** How far the sheet is pulled up. */
 export type SheetSize = 'peek' | 'half' | 'full';
-export type Track = 'clearance' | 'uplift' | 'grade' | 'volts' | 'pull';
+export type Track = 'clearance' | 'uplift' | 'grade' | 'volts' | 'pull' | 'chance';
+/** How likely a fault lies on the stretches of each line. */
+export type Chances = Readonly<
+  Record<string, readonly { readonly from_m: number; readonly to_m: number; readonly p: number }[]>
+>;
 
 interface View {
   /** Id of the step of the work (views/steps.ts). */
@@ -57,6 +61,8 @@ interface View {
   readonly strandsTab: StrandsTab;
   readonly powerTab: PowerTab;
   readonly beside: Beside | null;
+  /** Where a fault lies that is looked for; null: none is. */
+  readonly chances: Chances | null;
   /** How the posts of a line are listed. */
   readonly postsAs: 'table' | 'tape';
   readonly help: boolean;
@@ -93,6 +99,7 @@ export const useView = create<View>(() => ({
   strandsTab: 'strands',
   powerTab: 'volts',
   beside: null,
+  chances: null,
   postsAs: 'table',
   help: false,
   tour: null,

@@ -130,6 +130,17 @@ export const STEPS: readonly Step[] = [
     section: false,
     ...view(() => import('./rounds/RoundsView.js').then((m) => m.RoundsView)),
   },
+  {
+    id: 'faults',
+    name: 'Faults',
+    key: 'a',
+    section: true,
+    cards: { name: 'Search', size: '26rem' },
+    ...view(
+      () => import('./faults/FaultsView.js').then((m) => m.FaultsView),
+      () => import('./faults/FaultsSide.js').then((m) => m.FaultsSide),
+    ),
+  },
 ];
 
 /** The step that a word of an address means, and what to say where it means none. */

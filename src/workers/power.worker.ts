@@ -89,7 +89,10 @@ const AT_ONCE = 10;
 let drawing: { key: string; sampler: ReturnType<typeof sampler> } | null = null;
 
 const api = {
-  ...roundQuestions((unit) => networks[unit] ?? null),
+  ...roundQuestions(
+    (unit) => networks[unit] ?? null,
+    () => ground,
+  ),
   open(newPlan: Plan, newGround: Ground | null): void {
     plan = newPlan;
     if (newGround) {

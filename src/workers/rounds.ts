@@ -1,7 +1,17 @@
 /** Questions of Rounds and Faults: what a place should read, what a round says, which figures readings show. */
 import { ON_A_ROUND, ON_A_SEARCH, weigher, type FaultKind, type Weighed } from '../core/faults/kinds.js'; // prettier-ignore
-import { MAY_BE } from '../core/faults/hunt.js';
-import { searchedOf, voltsAlong, type Searched } from '../core/faults/property.js';
+import { foundBy, MAY_BE, nextFrom, placesOf } from '../core/faults/hunt.js';
+import { onFoot } from '../core/faults/onFoot.js';
+import {
+  placeOf,
+  searchedOf,
+  touchedAt,
+  voltsAlong,
+  type Searched,
+} from '../core/faults/property.js';
+import { metresFrom } from '../core/faults/walk.js';
+import { pointAt } from '../core/plan/geometry.js';
+import { heightAt, type Ground } from '../core/terrain/ground.js';
 import { figure, type SeasonId } from '../core/plan/catalogue.js';
 import { earthOf } from '../core/power/earthSide.js';
 import type { Place } from '../core/power/pulseNet.js';
@@ -46,6 +56,28 @@ export interface Said {
   readonly several: boolean;
 }
 
+/** A stretch of a line, and how likely the fault lies in it. */
+export interface Chance {
+  readonly line: string;
+  readonly from_m: number;
+  readonly to_m: number;
+  readonly p: number;
+}
+/** A place to go to, and what it takes and tells. */
+export interface NextPlace extends Place {
+  /** On foot and to read. */
+  readonly minutes: number;
+  /** How much less uncertain the place is then expected to be, as a share of what it is now. */
+  readonly tells: number;
+}
+export interface Search extends Said {
+  readonly chances: readonly Chance[];
+  /** From where the fault is nearest on the average, and the chance that it is within `near_m` of it. */
+  readonly best: (Place & { readonly near: number; readonly near_m: number }) | null;
+  /** The best for each minute first. */
+  readonly next: readonly NextPlace[];
+}
+
 export interface FittedFigure {
   readonly name: 'leakage' | 'earth' | 'wire';
   readonly season: SeasonId | null;
@@ -58,6 +90,14 @@ export interface FittedProperty {
   readonly used: number;
   readonly outliers: readonly { readonly id: string; readonly expected_V: number }[];
 }
+
+/** Where it lies, were it a fault of one place, before anything was read [assumed]. */
+const PRIOR = { p_leak: 0.7, p_joint: 0.1, p_broken: 0.2 };
+/** So near one sees and hears it, m; a minute on foot and at the wire. */
+const NEAR_M = 100;
+const PACE = { metres_per_minute: 67, reading_min: 5 };
+/** So many places are offered. */
+const OFFERED = 3;
 
 /** Beyond so many squares of spreads a reading on the average, one fault explains nothing well. */
 const SEVERAL = 4;
@@ -79,7 +119,7 @@ function daysSince({ readings, before }: Asked): number {
 } // prettier-ignore
 
 /** @param netOf the network of a unit as the worker has it now; null: there is none */
-export function roundQuestions(netOf: (unit: string) => Network | null) {
+export function roundQuestions(netOf: (unit: string) => Network | null, groundNow: () => Ground | null = () => null) {
   const usual = ({ cat }: Network) => ({
     leakage: figure(cat, 'sure.leakage'),
     soil: figure(cat, 'sure.soil'),
@@ -104,6 +144,31 @@ export function roundQuestions(netOf: (unit: string) => Network | null) {
   const strandsOf = (net: Network) => ({ line }: Place) =>
     Math.max(1, net.wired[line]?.line.strands.filter((s) => s.duty === 'live').length ?? 1);
 
+  const weighed = (asked: Asked) => {
+    const own = ready(asked);
+    if (!own?.fence || !own.weigh) return null;
+    const { fence } = own;
+    const taken = asked.readings.flatMap((r) => {
+      const as = asFaultReading(fence, r, asked.share, strandsOf(fence.net));
+      return as ? [{ r, as }] : [];
+    });
+    if (taken.length === 0) return null;
+    const readings = taken.map((t) => t.as);
+    const w = own.weigh(readings, asked.searching ? ON_A_SEARCH : ON_A_ROUND, own.knownBy > 0 ? daysSince(asked) : null);
+    const said: Said = {
+      kinds: w.kinds,
+      likeliest: w.likeliest,
+      factor: w.factor,
+      stretches: stretchesOf(fence, w, 0.8),
+      leak_ohm: w.where.leak_ohm,
+      odd: w.odd.map((i) => taken[i]!.r.id),
+      count: taken.length,
+      knownBy: own.knownBy,
+      several: w.misfit / taken.length > SEVERAL,
+    };
+    return { fence, said, readings };
+  };
+
   return {
     /** By key of point, what it may read in a season by the plan. */
     bands(unit: string, season: SeasonId, points: readonly TestPoint[]): Record<string, Band> {
@@ -120,27 +185,44 @@ export function roundQuestions(netOf: (unit: string) => Network | null) {
       );
     },
     /** What the readings of one day say of a unit's fence. */
-    said(asked: Asked): Said | null {
-      const own = ready(asked);
-      if (!own?.fence || !own.weigh) return null;
-      const { fence } = own;
-      const taken = asked.readings.flatMap((r) => {
-        const as = asFaultReading(fence, r, asked.share, strandsOf(fence.net));
-        return as ? [{ r, as }] : [];
+    said: (asked: Asked): Said | null => weighed(asked)?.said ?? null,
+    /**
+     * Where the fault lies by what was read, and where to go next.
+     * @param here where one stands; null: at the unit
+     */
+    search(asked: Asked, here: Place | null): Search | null {
+      const w = weighed(asked);
+      if (!w) return null;
+      const { fence, said, readings } = w;
+      const { fences, sections, noise, net } = fence;
+      const { cells } = fences[0]!;
+      const found = foundBy(fences, sections, readings, { noise, prior: PRIOR, near_m: NEAR_M });
+      const chances = cells.flatMap((c, k): Chance[] => {
+        const [from, to] = [-0.5, 0.5].map((half) => placeOf(fence, { section: c.section, x_m: c.x_m + half * c.length_m }));
+        return from && to ? [{ line: from.line, from_m: from.at_m, to_m: to.at_m, p: found.posterior.cells[k]! }] : [];
       });
-      if (taken.length === 0) return null;
-      const w = own.weigh(taken.map((t) => t.as), asked.searching ? ON_A_SEARCH : ON_A_ROUND, own.knownBy > 0 ? daysSince(asked) : null);
-      return {
-        kinds: w.kinds,
-        likeliest: w.likeliest,
-        factor: w.factor,
-        stretches: stretchesOf(fence, w, 0.8),
-        leak_ohm: w.where.leak_ohm,
-        odd: w.odd.map((i) => taken[i]!.r.id),
-        count: taken.length,
-        knownBy: own.knownBy,
-        several: w.misfit / taken.length > SEVERAL,
+      const start = (here && touchedAt(fence, here)) ?? { section: sections.at(-1)!.id, x_m: 0 };
+      const spot = (on: { section: string; x_m: number }) => {
+        const place = placeOf(fence, on);
+        return place ? pointAt(net.wired[place.line]!.line.vertices, place.at_m) : { e: net.energiser.e, n: net.energiser.n };
       };
+      const ground = groundNow();
+      const walk = onFoot(Object.values(net.wired).map((l) => l.line.vertices), (p) => (ground ? heightAt(ground, p) : NaN));
+      const along = metresFrom(sections, start);
+      const from = spot(start);
+      const places = placesOf(fences[0]!, sections).filter((p) => fence.pieces[p.section]);
+      const told = nextFrom(fences, sections, found.posterior, start, { noise, pace: PACE, places, metres: (to) => walk(from, spot(to), along(to)) });
+      const unsure = -found.posterior.cells.reduce((sum, p) => sum + (p > 0 ? p * Math.log(p) : 0), 0);
+      const next: NextPlace[] = [];
+      for (const { stop, gain } of told) {
+        const at = placeOf(fence, stop.at);
+        // Neighbours of one that is offered tell the same.
+        if (!at || next.some((n) => n.line === at.line && Math.abs(n.at_m - at.at_m) < NEAR_M)) continue;
+        next.push({ ...at, minutes: stop.minutes, tells: unsure > 0 ? Math.min(1, gain / unsure) : 0 });
+        if (next.length === OFFERED) break;
+      }
+      const best = placeOf(fence, cells[found.best]!);
+      return { ...said, chances, best: best && { ...best, near: found.near, near_m: NEAR_M }, next };
     },
     /** Leakage by season, earth and wire as readings show them, as factors on what the plan reckons with. */
     fitted(unit: string, read: readonly Usable[], share: number): FittedProperty | null {

@@ -20,6 +20,7 @@ export const STEPS = [
   'supplies',
   'build',
   'rounds',
+  'faults',
 ] as const;
 
 /** A property of the test's own, so that tests do not meet; opened on a step. */

@@ -20,6 +20,7 @@ test('no view has an accessibility fault', async ({ page }) => {
     ['8', /Supplies/],
     ['9', /Build/],
     ['o', /Rounds/],
+    ['a', /Faults/],
   ] as const) {
     await page.keyboard.press(key);
     await expect(page.getByRole('link', { name, exact: false }).first()).toHaveAttribute('aria-current', 'page'); // prettier-ignore

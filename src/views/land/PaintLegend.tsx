@@ -9,6 +9,10 @@ const STROKES: Record<PaintedLook, React.SVGProps<SVGLineElement>> = {
   far: { stroke: 'var(--warn)', strokeWidth: 4, strokeDasharray: '1 8', strokeLinecap: 'round' },
   twice: { stroke: 'var(--live)', strokeWidth: 4 },
   once: { stroke: 'var(--warn)', strokeWidth: 3.4, strokeDasharray: '14 4 3 4' },
+  half: { stroke: 'var(--live)', strokeWidth: 9 },
+  most: { stroke: 'var(--live)', strokeWidth: 5, strokeDasharray: '3 3' },
+  rest: { stroke: 'var(--warn)', strokeWidth: 2.6, strokeDasharray: '2 6' },
+  clear: { stroke: 'var(--ink)', strokeWidth: 1.2 },
   dead: { stroke: 'var(--ink)', strokeWidth: 1.6, strokeDasharray: '8 5' },
 };
 

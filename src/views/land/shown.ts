@@ -14,8 +14,13 @@ export interface Shown {
   readonly cursor: number | null;
 }
 
-/** How a stretch stands against its aim: with reserve, just so, short, far short, or dead; or from how many ends it is fed. */
-export type PaintedLook = 'ample' | 'holds' | 'short' | 'far' | 'dead' | 'twice' | 'once';
+/**
+ * How a stretch stands against its aim: with reserve, just so, short, far short, or dead; from how many ends it is fed; or
+ * how likely a fault lies in it.
+ */
+export type PaintedLook = 'ample' | 'holds' | 'short' | 'far' | 'dead' | 'twice' | 'once' | Likely;
+/** Among the likeliest stretches that hold it with a chance of one half, of four fifths, of nearly all; or in none of them. */
+export type Likely = 'half' | 'most' | 'rest' | 'clear';
 
 /** Lines by what they carry: stretches of one look, words beside them, and places that stand out. */
 export interface Painted {

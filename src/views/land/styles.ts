@@ -62,6 +62,10 @@ export const paintedStyle = remembered((t: Tokens, look: PaintedLook): Style[] =
     far: new Stroke({ color: t.warn, width: 4, lineDash: [1, 8] }),
     dead: new Stroke({ color: t.ink, width: 1.6, lineDash: [8, 5] }),
     twice: new Stroke({ color: t.live, width: 4 }),
+    half: new Stroke({ color: t.live, width: 9, lineCap: 'butt' }),
+    most: new Stroke({ color: t.live, width: 5, lineDash: [3, 3], lineCap: 'butt' }),
+    rest: new Stroke({ color: t.warn, width: 2.6, lineDash: [2, 6] }),
+    clear: new Stroke({ color: t.ink, width: 1.2 }),
     once: new Stroke({ color: t.warn, width: 3.4, lineDash: [14, 4, 3, 4], lineCap: 'butt' }),
   }[look];
   return [new Style({ stroke: new Stroke({ color: t.sheet, width: 7 }) }), new Style({ stroke })];

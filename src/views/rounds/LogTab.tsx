@@ -41,7 +41,7 @@ export function LogTab() {
       <PutDown />
       <Part title="The log" aside={<InAndOut />}>
         {rows.length === 0 && <p>{log.known ? 'Nothing was put down yet.' : 'Asking for the log …'}</p>}
-        {log.older && <p className="label">The newest 2,500 readings; the file has those before them too when it is fetched by /api.</p>}
+        {log.older && <p className="label">The newest 1,500 readings: older ones stay in the store.</p>}
         {rows.length > 0 && <LogTable rows={rows} />}
       </Part>
     </div>

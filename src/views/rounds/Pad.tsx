@@ -34,7 +34,18 @@ const AMPS = [
   ['start', 'to its start'],
 ] as const;
 
-export function Pad({ log, point, left }: { log: Log; point: TestPoint | null; left: number }) {
+interface PadProps {
+  readonly log: Log;
+  readonly point: TestPoint | null;
+  /** Places of the round that are still to be read; without it no round is walked, and nothing leads along it. */
+  readonly left?: number;
+  /** Something was put down. */
+  readonly onDone?: (kind: Kind) => void;
+  /** At a wire volts and amps are read, one after the other. */
+  readonly both?: boolean;
+}
+
+export function Pad({ log, point, left, onDone, both = false }: PadProps) {
   const [text, setText] = useState('');
   const [what, setWhat] = useState<'volts' | 'amps'>('volts');
   const [towards, setTowards] = useState<'end' | 'start'>('end');
@@ -86,7 +97,10 @@ export function Pad({ log, point, left }: { log: Log; point: TestPoint | null; l
     setLast({ id, words: `${valueWords(kind, fields.value, units)} at ${name(point)}${kind === 'battery_volts' ? `: ${batteryWords(fields.value).words}` : ''}`, fields });
     setText('');
     setFault(null);
-    useRoundsTab.setState({ point: null });
+    if (onDone) {
+      if (point.line !== null) setWhat(both && kind === 'volts' ? 'amps' : 'volts');
+      onDone(kind);
+    } else useRoundsTab.setState({ point: null });
   };
   const should = kind === 'amps' ? null : expected(point);
   const before = log.at.get(point.key)?.at(-1);
@@ -98,12 +112,12 @@ export function Pad({ log, point, left }: { log: Log; point: TestPoint | null; l
         done();
       }}
     >
-      <Steps log={log} point={point} />
+      {left !== undefined && <Steps log={log} point={point} />}
       <p className="mt-2 text-[1.3rem] leading-tight font-semibold" data-now>{name(point)}</p>
       <p className="label mb-2">
         {should !== null && <>expected {valueWords(kind, should, units)}</>}
         {before && <> · last {valueWords(before.kind, before.value, units)}</>}
-        {' · '}{left} still to be read
+        {left !== undefined && ` · ${left} still to be read`}
       </p>
       {point.kind === 'volts' && point.line !== null && (
         <div className="mb-2 flex flex-wrap gap-2">

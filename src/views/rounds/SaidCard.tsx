@@ -8,6 +8,7 @@ import { useSession } from '../../session/session.js';
 import { Part } from '../../ui/parts/controls.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import { dayName } from '../build/built.js';
+import type { Said } from '../../workers/rounds.js';
 import { usePointName, useSaid, valueWords, type Log, type Round } from './rounds.js';
 
 const percent = (p: number): string =>
@@ -18,7 +19,6 @@ const SLIGHT = 0.04;
 const FEW = 3;
 
 export function SaidCard({ unit, round: of, log }: { unit: { id: string; name: string }; round: Round; log: Log }) {
-  const cat = useCatalogue();
   const { said, waiting } = useSaid(unit.id, of, log);
   const title = `What the round of ${dayName(of.time.slice(0, 10))} says of ${unit.name}`;
   if (of.readings.length < FEW)
@@ -28,11 +28,23 @@ export function SaidCard({ unit, round: of, log }: { unit: { id: string; name: s
       </Part>
     );
   if (!said) return <Part title={title}>{waiting ? <p role="status">Weighing what was read …</p> : <p>Nothing of it can be compared with the plan.</p>}</Part>;
-  const others = FAULT_KINDS.filter((k) => k !== said.likeliest && said.kinds[k] > SLIGHT).sort((a, b) => said.kinds[b] - said.kinds[a]);
-  const placed = said.likeliest === 'leak' || said.likeliest === 'joint' || said.likeliest === 'break';
   return (
     <Part title={title}>
       <div data-said={said.likeliest} aria-busy={waiting}>
+        <SaidWords said={said} round={of} />
+        <Odd ids={said.odd} log={log} />
+      </div>
+    </Part>
+  );
+} // prettier-ignore
+
+/** The likeliest explanation, why, and what else it may be. */
+export function SaidWords({ said, round: of }: { said: Said; round: Round }) {
+  const cat = useCatalogue();
+  const others = FAULT_KINDS.filter((k) => k !== said.likeliest && said.kinds[k] > SLIGHT).sort((a, b) => said.kinds[b] - said.kinds[a]);
+  const placed = said.likeliest === 'leak' || said.likeliest === 'joint' || said.likeliest === 'break';
+  return (
+    <>
         <p className="text-[1.15rem]">
           {said.likeliest === 'none' ? '✓' : '△'} <strong>Likely {KIND_WORDS[said.likeliest]}</strong>, {percent(said.kinds[said.likeliest])}
           {said.likeliest === 'growth' && `: leakage about ${round(said.factor.growth, 1)} times that of “${cat.seasons[of.season]!.name}”`}
@@ -45,17 +57,15 @@ export function SaidCard({ unit, round: of, log }: { unit: { id: string; name: s
           <p className="label">Or {others.map((k) => `${KIND_WORDS[k]}, ${percent(said.kinds[k])}`).join('; ')}.</p>
         )}
         {said.several && <p>△ One fault alone explains this badly: there may be several, or a reading is wrong.</p>}
-        <Odd ids={said.odd} log={log} />
         <p className="label">
           {said.count} readings weighed, by Bayes, against the plan in “{cat.seasons[of.season]!.name}”
           {said.knownBy > 0 ? ` as ${said.knownBy} earlier readings on days like that have shown it` : ''}: docs/model.md, Rounds.
         </p>
-      </div>
-    </Part>
+    </>
   );
 } // prettier-ignore
 
-function Stretches({ said }: { said: NonNullable<ReturnType<typeof useSaid>['said']> }) {
+function Stretches({ said }: { said: Said }) {
   const lines = useSession((s) => s.plan.lines);
   const units = useUnits();
   const shown = said.stretches.slice(0, 4);

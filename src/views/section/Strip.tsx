@@ -51,7 +51,10 @@ export function Strip(p: StripProps) {
   );
   // On other steps there is room for one: what the step is about.
   const only = useView((v) => (v.step === 'strain' ? 'pull' : 'volts'));
-  const tracks = TRACKS.filter((t) => (tall ? !folded.includes(t.id) : t.id === only));
+  const looking = useView((v) => v.chances !== null);
+  const tracks = TRACKS.filter((t) =>
+    t.id === 'chance' && !looking ? false : tall ? !folded.includes(t.id) : t.id === only,
+  );
   // Whatever room there is goes to the tracks in proportion, most of it to the ground.
   const fixed = AXIS + 8 + HEAD + (tall && tracksOpen ? CHOICE : 0);
   const least = GROUND + tracks.reduce((h, t) => h + t.height, 0);

@@ -282,6 +282,27 @@ const PullTrack = (props: TrackProps) => (
   </Suspense>
 );
 
+/** How likely the fault lies where, for each metre; drawn while one is looked for. */
+function ChanceTrack({ line, x, height }: TrackProps) {
+  const chances = useView((v) => v.chances);
+  const own = chances?.[line.id] ?? [];
+  if (!chances) return <text x={LEFT} y={height / 2 + 4} className="fill-soft text-[0.786rem]">No fault is looked for.</text>;
+  const perMetre = (c: { from_m: number; to_m: number; p: number }) => c.p / Math.max(1, c.to_m - c.from_m);
+  const most = Math.max(1e-6, ...Object.values(chances).flat().map(perMetre));
+  const total = own.reduce((sum, c) => sum + c.p, 0);
+  return (
+    <>
+      <TrackName name="Chance of the fault" texts={[[12, 'fault'], [height - 4, `${Math.round(100 * total)} % on it`]]} />
+      <g clipPath="url(#section-window)">
+        {own.map((c) => {
+          const tall = ((height - 6) * perMetre(c)) / most;
+          return <rect key={c.from_m} x={x(c.from_m)} y={height - 3 - tall} width={Math.max(0.5, x(c.to_m) - x(c.from_m))} height={tall} fill="var(--live)" />;
+        })}
+      </g>
+    </>
+  );
+} // prettier-ignore
+
 export const TRACKS: readonly {
   readonly id: Track;
   readonly name: string;
@@ -293,4 +314,5 @@ export const TRACKS: readonly {
   { id: 'grade', name: 'grade', height: 36, Draw: memo(GradeTrack) },
   { id: 'volts', name: 'volts', height: 46, Draw: memo(VoltsTrack) },
   { id: 'pull', name: 'pull', height: 40, Draw: memo(PullTrack) },
+  { id: 'chance', name: 'chance of the fault', height: 44, Draw: memo(ChanceTrack) },
 ];
