@@ -1,6 +1,15 @@
 /** Questions of Rounds and Faults: what a place should read, what a round says, which figures readings show. */
 import { ON_A_ROUND, ON_A_SEARCH, weigher, type FaultKind, type Weighed } from '../core/faults/kinds.js'; // prettier-ignore
 import { foundBy, MAY_BE, nextFrom, placesOf } from '../core/faults/hunt.js';
+import {
+  followLowest,
+  hide,
+  IN_VAIN_MIN,
+  SEEN_M,
+  type Hidden,
+  type Hunt,
+  type Level,
+} from '../core/faults/practice.js';
 import { onFoot } from '../core/faults/onFoot.js';
 import {
   placeOf,
@@ -9,7 +18,7 @@ import {
   voltsAlong,
   type Searched,
 } from '../core/faults/property.js';
-import { metresFrom } from '../core/faults/walk.js';
+import { metresFrom, type OnSection } from '../core/faults/walk.js';
 import { pointAt } from '../core/plan/geometry.js';
 import { heightAt, type Ground } from '../core/terrain/ground.js';
 import { figure, type SeasonId } from '../core/plan/catalogue.js';
@@ -78,6 +87,13 @@ export interface Search extends Said {
   readonly next: readonly NextPlace[];
 }
 
+/** Where a practice fault was, and how long others would have taken, min; null: they would not have found it. */
+export interface Revealed {
+  readonly hidden: Hidden;
+  readonly search_min: number | null;
+  readonly lowest_min: number | null;
+}
+
 export interface FittedFigure {
   readonly name: 'leakage' | 'earth' | 'wire';
   readonly season: SeasonId | null;
@@ -96,6 +112,8 @@ const PRIOR = { p_leak: 0.7, p_joint: 0.1, p_broken: 0.2 };
 /** So near one sees and hears it, m; a minute on foot and at the wire. */
 const NEAR_M = 100;
 const PACE = { metres_per_minute: 67, reading_min: 5 };
+/** Places no further than this from one that was read are not offered, m. */
+const READ_M = 40;
 /** So many places are offered. */
 const OFFERED = 3;
 
@@ -110,6 +128,50 @@ interface Ready {
   readonly weigh: ReturnType<typeof weigher> | null;
   readonly knownBy: number;
 }
+
+/** Minutes of the search itself on a hidden fault, until it is seen; null: not within so many places. */
+function bySearch(
+  fence: Searched,
+  hunt: Hunt,
+  seen: (at: Place) => boolean,
+  search: (asked: { readings: readonly Logged[]; here: Place | null }) => Search | null,
+  share: number,
+  walk: (from: Place | null, to: Place) => number,
+  metresTo: (at: Place) => number,
+): number | null {
+  const at = (k: number) => new Date(k * 60_000).toISOString();
+  const plain = { at_m: null, line: null, spot: 'terminal', unit: fence.net.energiser.id };
+  const readings: Logged[] = [
+    { id: 't', time: at(0), kind: 'volts', value: hunt.probe(null).volts, ...plain },
+    { id: 'e', time: at(1), kind: 'earth_volts', value: hunt.earth(share), ...plain },
+  ];
+  let [here, spent]: [Place | null, number] = [null, PACE.reading_min];
+  const looked = new Set<string>();
+  for (let k = 0; k < MOST_TOUCHES; k++) {
+    const now = search({ readings, here });
+    if (!now) return null;
+    const sure = now.best && now.best.near >= 0.9 && !looked.has(`${now.best.line} ${now.best.at_m}`) ? now.best : null;
+    const go = sure ?? now.next[0];
+    if (!go) return null;
+    const to = { line: go.line, at_m: go.at_m };
+    spent += walk(here, to);
+    here = to;
+    if (seen(to)) return spent;
+    if (sure) {
+      // Sure of a place one looks along the wire on both sides of it.
+      looked.add(`${to.line} ${to.at_m}`);
+      const off = metresTo(to);
+      if (off <= NEAR_M) return spent + off / PACE.metres_per_minute;
+      spent += IN_VAIN_MIN;
+    }
+    const { volts, amps } = hunt.probe(to);
+    const strands = Math.max(1, fence.net.wired[to.line]!.line.strands.filter((s) => s.duty === 'live').length);
+    readings.push({ id: `v${k}`, time: at(2 + k), kind: 'volts', value: volts, ...to, spot: null });
+    if (amps !== null) readings.push({ id: `a${k}`, time: at(2 + k), kind: 'amps', value: Math.abs(amps) / strands, towards: amps > 0 ? 'end' : 'start', ...to, spot: null });
+  }
+  return null;
+} // prettier-ignore
+const MOST_TOUCHES = 25;
 
 /** Days between what was read and the last time before. */
 function daysSince({ readings, before }: Asked): number {
@@ -144,6 +206,30 @@ export function roundQuestions(netOf: (unit: string) => Network | null, groundNo
   const strandsOf = (net: Network) => ({ line }: Place) =>
     Math.max(1, net.wired[line]?.line.strands.filter((s) => s.duty === 'live').length ?? 1);
 
+  /** Ways on foot over a fence's ground from a place; null: from the unit. */
+  const footOn = (fence: Searched, here: Place | null) => {
+    const { net, sections } = fence;
+    const start = (here && touchedAt(fence, here)) ?? { section: sections.at(-1)!.id, x_m: 0 };
+    const spot = (on: OnSection) => {
+      const place = placeOf(fence, on);
+      return place ? pointAt(net.wired[place.line]!.line.vertices, place.at_m) : { e: net.energiser.e, n: net.energiser.n };
+    };
+    const ground = groundNow();
+    const metres = onFoot(Object.values(net.wired).map((l) => l.line.vertices), (p) => (ground ? heightAt(ground, p) : NaN));
+    return { start, from: spot(start), spot, metres };
+  };
+  /** Minutes on foot from one place of a fence to another. */
+  const minutesOn = (fence: Searched, from: Place | null, to: Place): number => {
+    const foot = footOn(fence, from);
+    const on = touchedAt(fence, to);
+    return on ? foot.metres(foot.from, foot.spot(on), metresFrom(fence.sections, foot.start)(on)) / PACE.metres_per_minute : Infinity;
+  };
+  let hunting: { readonly unit: string; readonly season: SeasonId; readonly seed: number; readonly fence: Searched; readonly hunt: Hunt } | null = null;
+  const wireTo = (fence: Searched, hidden: Hidden, at: Place): number => {
+    const [a, b] = [touchedAt(fence, at), touchedAt(fence, hidden.at)];
+    return a && b ? metresFrom(fence.sections, a)(b) : Infinity;
+  };
+  const seenFrom = (fence: Searched, hidden: Hidden) => (at: Place): boolean => wireTo(fence, hidden, at) <= SEEN_M;
   const weighed = (asked: Asked) => {
     const own = ready(asked);
     if (!own?.fence || !own.weigh) return null;
@@ -194,24 +280,21 @@ export function roundQuestions(netOf: (unit: string) => Network | null, groundNo
       const w = weighed(asked);
       if (!w) return null;
       const { fence, said, readings } = w;
-      const { fences, sections, noise, net } = fence;
+      const { fences, sections, noise } = fence;
       const { cells } = fences[0]!;
       const found = foundBy(fences, sections, readings, { noise, prior: PRIOR, near_m: NEAR_M });
       const chances = cells.flatMap((c, k): Chance[] => {
         const [from, to] = [-0.5, 0.5].map((half) => placeOf(fence, { section: c.section, x_m: c.x_m + half * c.length_m }));
         return from && to ? [{ line: from.line, from_m: from.at_m, to_m: to.at_m, p: found.posterior.cells[k]! }] : [];
       });
-      const start = (here && touchedAt(fence, here)) ?? { section: sections.at(-1)!.id, x_m: 0 };
-      const spot = (on: { section: string; x_m: number }) => {
-        const place = placeOf(fence, on);
-        return place ? pointAt(net.wired[place.line]!.line.vertices, place.at_m) : { e: net.energiser.e, n: net.energiser.n };
-      };
-      const ground = groundNow();
-      const walk = onFoot(Object.values(net.wired).map((l) => l.line.vertices), (p) => (ground ? heightAt(ground, p) : NaN));
+      const { start, from, metres, spot } = footOn(fence, here);
       const along = metresFrom(sections, start);
-      const from = spot(start);
-      const places = placesOf(fences[0]!, sections).filter((p) => fence.pieces[p.section]);
-      const told = nextFrom(fences, sections, found.posterior, start, { noise, pace: PACE, places, metres: (to) => walk(from, spot(to), along(to)) });
+      // What was read stays read: the same place once more repeats what the model is off there.
+      const places = placesOf(fences[0]!, sections).filter((p) => {
+        const at = placeOf(fence, p);
+        return at !== null && !asked.readings.some((r) => r.line === at.line && r.at_m !== null && Math.abs(r.at_m - at.at_m) < READ_M);
+      });
+      const told = nextFrom(fences, sections, found.posterior, start, { noise, pace: PACE, places, metres: (to) => metres(from, spot(to), along(to)) });
       const unsure = -found.posterior.cells.reduce((sum, p) => sum + (p > 0 ? p * Math.log(p) : 0), 0);
       const next: NextPlace[] = [];
       for (const { stop, gain } of told) {
@@ -223,6 +306,40 @@ export function roundQuestions(netOf: (unit: string) => Network | null, groundNo
       }
       const best = placeOf(fence, cells[found.best]!);
       return { ...said, chances, best: best && { ...best, near: found.near, near_m: NEAR_M }, next };
+    },
+    /** Hides a fault in a unit's fence; false: there is nothing to hide it in. The same seed hides the same. */
+    hide(unit: string, season: SeasonId, level: Level, seed: number, share: number): boolean {
+      const same = hunting?.unit === unit && hunting.seed === seed && hunting.hunt.hidden.level === level;
+      // As long as it is the same hunt its meter goes on; a new one would be off by the same again.
+      if (same && hunting?.fence.net === netOf(unit)) return true;
+      const fence = ready({ unit, season, before: [], share })?.fence;
+      const hunt = fence ? hide(fence, level, seed) : null;
+      hunting = fence && hunt ? { unit, season, seed, fence, hunt } : null;
+      return hunting !== null;
+    },
+    /** What the meter shows, and the minutes to get there from where one stood; null: that place is not on the fence. */
+    probe(from: Place | null, to: Place | null, share: number): { volts: number; amps: number | null; earth: number | null; minutes: number } | null {
+      if (!hunting) return null;
+      const { fence, hunt } = hunting;
+      if (to && !touchedAt(fence, to)) return null;
+      const minutes = (to ? minutesOn(fence, from, to) : 0) + PACE.reading_min;
+      const strands = to ? strandsOf(fence.net)(to) : 1;
+      const { volts, amps } = hunt.probe(to);
+      return { volts, amps: to && amps !== null ? Math.round((10 * amps) / strands) / 10 : null, earth: to ? null : hunt.earth(share), minutes };
+    },
+    /** Whether the fault is seen from a place. */
+    seen: (at: Place): boolean => hunting !== null && seenFrom(hunting.fence, hunting.hunt.hidden)(at),
+    /** Where it was; and what the search itself and one who follows the lowest volts would have taken, min; null: never. */
+    reveal(share: number): Revealed | null {
+      if (!hunting) return null;
+      const { unit, season, seed, fence, hunt } = hunting;
+      const places = placesOf(fence.fences[0]!, fence.sections).flatMap((p) => (fence.pieces[p.section] ? (placeOf(fence, p) ?? []) : []));
+      const seen = seenFrom(fence, hunt.hidden);
+      const again = hide(fence, hunt.hidden.level, seed)!;
+      const walk = (from: Place | null, to: Place) => minutesOn(fence, from, to) + PACE.reading_min;
+      // Every other place or so: nobody reads twice within a stone's throw.
+      const lowest_min = followLowest(again, places.filter((_, k) => k % 2 === 0), walk, seen);
+      return { hidden: hunt.hidden, search_min: bySearch(fence, hide(fence, hunt.hidden.level, seed)!, seen, (a) => this.search({ unit, season, before: [], share, searching: true, readings: a.readings }, a.here), share, walk, (a) => wireTo(fence, hunt.hidden, a)), lowest_min };
     },
     /** Leakage by season, earth and wire as readings show them, as factors on what the plan reckons with. */
     fitted(unit: string, read: readonly Usable[], share: number): FittedProperty | null {

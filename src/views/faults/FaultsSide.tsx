@@ -8,7 +8,7 @@ import { KIND_WHY, KIND_WORDS } from '../../core/rounds/verdict.js';
 import { takeBack } from '../../session/records.js';
 import { useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
-import { Caution, Check, Part, Select } from '../../ui/parts/controls.js';
+import { Caution, Check, Choice, Part, Select } from '../../ui/parts/controls.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import type { NextPlace, Search } from '../../workers/rounds.js';
 import { dayName } from '../build/built.js';
@@ -17,24 +17,47 @@ import { SaidWords } from '../rounds/SaidCard.js';
 import { usePointName, valueWords, type Round } from '../rounds/rounds.js';
 import '../rounds/rounds.css';
 import { placeAsked } from './asked.js';
+import { PracticeSide } from './PracticeSide.js';
+import { usePractice } from './practice.js';
 import { beginSearch, keepBoth, useFaults, useSearch } from './faults.js';
 
 /** So sure of the place one goes and looks. */
 const SURE = 0.9;
 
 export function FaultsSide() {
+  const practising = usePractice((p) => p.on);
+  return (
+    <div className="p-4 pt-3" data-faults>
+      <div className="mb-3">
+        <Choice
+          label="A fault of the fence, or one for practice"
+          value={practising ? 'practice' : 'search'}
+          options={MODES}
+          onChange={(mode) => {
+            usePractice.setState({ on: mode === 'practice' });
+            useFaults.setState({ asked: null });
+          }}
+        />
+      </div>
+      {practising ? <PracticeSide /> : <SearchSide />}
+    </div>
+  );
+}
+const MODES = [['search', 'Search'], ['practice', 'Practice hunt']] as const; // prettier-ignore
+
+function SearchSide() {
   const id = useSession((s) => s.id);
   const units = useSession((s) => s.plan.energisers);
   const { unit, log, round, search, waiting } = useSearch();
   const asked = useFaults((f) => f.asked);
   const both = useFaults((f) => f.both);
-  if (!log.known) return <p role="status" className="p-4">Asking for the log …</p>;
-  if (!unit) return <p className="p-4">No unit feeds a line yet: there is nothing to search. Units are put in on Power.</p>;
+  if (!log.known) return <p role="status">Asking for the log …</p>;
+  if (!unit) return <p>No unit feeds a line yet: there is nothing to search. Units are put in on Power.</p>;
   const first = firstAt(round, unit.id, log.points);
   const proposed = search?.next[0];
   const point = asked ?? first ?? (proposed ? pointOf(unit.id, proposed) : (log.points.find((p) => p.unit === unit.id) ?? null));
   return (
-    <div className="p-4 pt-3" data-faults>
+    <div>
       <div className="mb-3 flex flex-wrap items-center justify-between gap-2">
         {Object.keys(units).length > 1 ? (
           <Select label="Fence of" value={unit.id} options={Object.values(units).map((u) => [u.id, u.name] as const)} onChange={(u) => useFaults.setState({ unit: u, asked: null })} />

@@ -1,6 +1,7 @@
 /** The map of a search: how likely the fault lies where, what was read, and where to go next. */
 import { useEffect, useMemo } from 'react';
 import { say } from '../../core/base/units.js';
+import type { Logged } from '../../core/rounds/logged.js';
 import { nearestOnLines } from '../../core/rounds/points.js';
 import { pointAt } from '../../core/plan/geometry.js';
 import type { Point } from '../../core/plan/schema.js';
@@ -14,6 +15,7 @@ import { valueWords } from '../rounds/rounds.js';
 import type { Chance } from '../../workers/rounds.js';
 import { placeAsked } from './asked.js';
 import { useFaults, useSearch } from './faults.js';
+import { usePractice, usePracticeSearch } from './practice.js';
 
 const ROWS: readonly (readonly [PaintedLook, string])[] = [
   ['half', 'one half lies here'],
@@ -49,10 +51,19 @@ export function looksOf(
   }, []);
 }
 
+const NONE: readonly Logged[] = [];
+
 export function FaultsView() {
   const plan = useSession((s) => s.plan);
   const units = useUnits();
-  const { search, round, unit } = useSearch();
+  const searched = useSearch();
+  const practising = usePractice((p) => p.on);
+  const hunt = usePractice((p) => p.of);
+  const practice = usePracticeSearch();
+  const search = practising ? practice.search : searched.search;
+  const read = practising ? (hunt?.readings ?? NONE) : (searched.round?.readings ?? NONE);
+  const unit = practising ? (hunt?.unit ?? null) : (searched.unit?.id ?? null);
+  const was = practising ? (hunt?.end?.hidden.at ?? null) : null;
   const asked = useFaults((f) => f.asked);
   useEffect(() => {
     const lines: Record<string, Chance[]> = {};
@@ -69,14 +80,15 @@ export function FaultsView() {
       stretches: looksOf(search?.chances ?? []).filter((c) => known(c.line)),
       words: {},
       pins: [
-        ...(round?.readings ?? []).flatMap((r) => (known(r.line) && r.at_m !== null ? [{ at: at({ line: r.line, at_m: r.at_m }), words: valueWords(r.kind, r.value, units), strong: false }] : [])),
+        ...read.flatMap((r) => (known(r.line) && r.at_m !== null ? [{ at: at({ line: r.line, at_m: r.at_m }), words: valueWords(r.kind, r.value, units), strong: false }] : [])),
+        ...(was && known(was.line) ? [{ at: at(was), words: 'here it was', strong: true }] : []),
         ...(asked && known(asked.line) ? [{ at: asked.at, words: 'to be read', strong: true }] : next && known(next.line) ? [{ at: at(next), words: `next: ${say(next.minutes, 'minutes', units)}`, strong: true }] : []),
       ],
     };
-  }, [search, round, plan, units, asked]);
+  }, [search, read, plan, units, asked, was]);
   const press = (p: Point) => {
     const found = nearestOnLines(plan.lines, p);
-    if (unit && found && found.m < 30) placeAsked(unit.id, found.line, found.at_m);
+    if (unit && found && found.m < 30) placeAsked(unit, found.line, found.at_m);
   };
   return (
     <div className="relative h-full min-h-[280px]">

@@ -39,7 +39,7 @@ export function SaidCard({ unit, round: of, log }: { unit: { id: string; name: s
 } // prettier-ignore
 
 /** The likeliest explanation, why, and what else it may be. */
-export function SaidWords({ said, round: of }: { said: Said; round: Round }) {
+export function SaidWords({ said, round: of }: { said: Said; round: Pick<Round, 'season'> }) {
   const cat = useCatalogue();
   const others = FAULT_KINDS.filter((k) => k !== said.likeliest && said.kinds[k] > SLIGHT).sort((a, b) => said.kinds[b] - said.kinds[a]);
   const placed = said.likeliest === 'leak' || said.likeliest === 'joint' || said.likeliest === 'break';
