@@ -1,12 +1,12 @@
 /**
- * npm run hunts -- pulse: seeded faults in the demo property, hunted by the search that the screens use. What the meter
+ * npm run hunts:pulse: seeded faults in the demo property, hunted by the search that the screens use. What the meter
  * reads is a pulse with the fault in it, simulated as a whole: nothing of the search is used to make it.
  */
 import { readFileSync } from 'node:fs';
 import { normal, uniform } from '../src/core/base/random.js';
 import type { Meter } from '../src/core/faults/fence.js';
 import { foundBy, metersAt, nextFrom, placesOf } from '../src/core/faults/hunt.js';
-import { FAULT_KINDS, ON_A_SEARCH, weigher, type FaultKind } from '../src/core/faults/kinds.js';
+import { ON_A_SEARCH, weigher } from '../src/core/faults/kinds.js';
 import { likely, spread, type FaultReading } from '../src/core/faults/posterior.js';
 import { ampsAt, placeOf, searchedOf, voltsAlong } from '../src/core/faults/property.js';
 import { metresFrom, type OnSection } from '../src/core/faults/walk.js';
@@ -21,6 +21,9 @@ const demo = parsePlan(readFileSync('demo/hollin-scar.plan.json', 'utf8'));
 const net = networkOf(demo.plan, 'steading', groundOf(demo.plan, demo.grids));
 const middle = (x: number[]) => x.toSorted((a, b) => a - b)[x.length >> 1]!;
 const METER = { voltage_rel: 0.03, voltage_floor_v: 60, current_rel: 0.05, current_floor_a: 0.15 };
+
+/** A place that was read is not read again. */
+const spotOf = (p: OnSection): string => `${p.section} ${p.x_m.toFixed(0)}`;
 
 for (const season of ['today', 'wet'] as const)
   for (const off of [false, true]) {
@@ -54,7 +57,7 @@ for (const season of ['today', 'wet'] as const)
       const options = { growth: either(1.3), scale: { l: 1, r: either(1.1) }, ...(broken ? { breaks: [at] } : { loads: [{ ...at, r_ohm }] }) }; // prettier-ignore
       const volts = voltsOf(net, season, { ...options, amps_s: 5e-5 })!;
       const truth = pulseNet(net, season, options)!;
-      const read = (m: Meter, spot: OnSection): number => {
+      const readAt = (m: Meter, spot: OnSection): number => {
         const { line, at_m } = placeOf(fence, spot)!;
         if (m.quantity !== 'current') return voltsAlong(volts, { line, at_m }) ?? 0;
         // Just inside its section, where others meet.
@@ -65,10 +68,11 @@ for (const season of ['today', 'wet'] as const)
       };
       const readings: FaultReading[] = [];
       let here: OnSection = places[0]!;
+      const read = new Set<string>();
       let walk = 0;
       for (let touch = 1; ; touch++) {
         for (const m of metersAt(here, sections)) {
-          const mu = read(m, here);
+          const mu = readAt(m, here);
           readings.push({ meter: m, value: mu + spread(m, mu, METER) * bell() });
         }
         const found = foundBy(fences, sections, readings, asked);
@@ -88,7 +92,8 @@ for (const season of ['today', 'wet'] as const)
           told[`${broken ? 'break' : 'leak'}>${likeliest}`] = (told[`${broken ? 'break' : 'leak'}>${likeliest}`] ?? 0) + 1; // prettier-ignore
           break;
         }
-        const [next] = nextFrom(fences, sections, found.posterior, here, asked);
+        const [next] = nextFrom(fences, sections, found.posterior, here, { ...asked, places: places.filter((p) => !read.has(spotOf(p))) }); // prettier-ignore
+        read.add(spotOf(here));
         walk += next!.stop.metres;
         here = next!.stop.at;
       }
@@ -96,5 +101,3 @@ for (const season of ['today', 'wet'] as const)
     const share = (n: number, of = HUNTS) => `${((100 * n) / of).toFixed(0)} %`;
     console.log(`${season}${off ? ', off' : ''}: made ready in ${built.toFixed(0)} ms, rate ${fence.fit.rate.toFixed(0)} /s, gain ${fence.fit.gain.toFixed(2)}, off ${(100 * fence.fit.off).toFixed(1)} % V, ${(100 * fence.fit.amps_off).toFixed(0)} % A; within 100 m ${share(hits)} (leaks ${share(leakHits, leaks)}); touches ${middle(touches!)} (most ${Math.max(...touches!)}); walk ${(middle(walks!) / 1000).toFixed(2)} km; 80 % held ${share(held)}`, told); // prettier-ignore
   }
-void FAULT_KINDS;
-export type { FaultKind };

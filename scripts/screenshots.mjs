@@ -41,31 +41,12 @@ await withDemo('4393', async (browser, address) => {
   await picture('start', '/new?from=laneway', DESK);
   await picture('land', '/p/hollin-scar/land', DESK, choose('Middle west'));
   await picture('strands', '/p/hollin-scar/strands', DESK, choose('Old march'));
-  const strandsTab = (line, tab) => async (page) => {
-    await choose(line)(page);
-    await page.getByRole('tab', { name: tab }).click();
-    await page.getByText('Working it out').waitFor({ state: 'detached' });
-    await page.waitForTimeout(400);
-    await page.getByRole('tabpanel').evaluate((pane) => pane.scrollIntoView());
-  };
-  const tall = { width: 1280, height: 900 };
-  await picture('proposals', '/p/hollin-scar/strands', tall, strandsTab('Hut side', 'Proposals'));
   await picture('stick', '/stick/hollin-scar?design=ewes', { width: 1000, height: 1230 });
   const sheet = (tab) => (page) =>
     page
       .getByRole('group', { name: 'What the sheet shows' })
       .getByRole('button', { name: tab })
       .click();
-  await picture(
-    'strands-phone-sun',
-    '/p/hollin-scar/strands',
-    PHONE,
-    async (page) => {
-      await sheet('Burn side')(page);
-      await choose('Terrace')(page);
-    },
-    { scheme: 'sun' },
-  );
   await picture('section', '/p/hollin-scar/section', DESK, async (page) => {
     await page.getByRole('button', { name: 'Middle east', exact: true }).click();
     await page.getByRole('slider').focus();
@@ -96,9 +77,12 @@ await withDemo('4393', async (browser, address) => {
     await page.locator('[data-planned=true]').waitFor();
     await page.getByRole('button', { name: 'a month' }).click();
   });
-  await picture('power-phone-sun', '/p/hollin-scar/power', PHONE, sheet('Power'), {
-    scheme: 'sun',
-  });
+  const said = (page) => page.locator('[data-said]').first().waitFor({ timeout: 60_000 });
+  await picture('rounds', '/p/hollin-scar/rounds', DESK, said);
+  await picture('rounds-phone-sun', '/p/hollin-scar/rounds', PHONE, said, { scheme: 'sun' });
+  await picture('faults', '/p/hollin-scar/faults', DESK, (page) =>
+    page.locator('[data-likeliest]').waitFor({ timeout: 60_000 }),
+  );
   await picture(
     'land-dark',
     '/p/hollin-scar/land',

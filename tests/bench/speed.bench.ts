@@ -5,7 +5,14 @@ import { planWork } from '../../src/core/build/planned.js';
 import { shaped } from '../../src/core/build/shaped.js';
 import { tasksOf } from '../../src/core/build/tasks.js';
 import { geometric } from '../../src/core/faults/fence.js';
-import { fencesAsTheyMayBe, foundBy, metersAt, nextFrom } from '../../src/core/faults/hunt.js';
+import {
+  fencesAsTheyMayBe,
+  foundBy,
+  metersAt,
+  nextFrom,
+  placesOf,
+} from '../../src/core/faults/hunt.js';
+import { searchedOf } from '../../src/core/faults/property.js';
 import { madeOf } from '../../src/core/building.js';
 import { createChoices } from '../../src/core/choices.js';
 import { createEvaluator, evaluate } from '../../src/core/evaluate.js';
@@ -230,6 +237,25 @@ describe('the work planned', () => {
   bench('40 lines, 12 people', () => {
     planWork({ tasks: forty, build: { crew }, did: [], today: '2026-03-02', cat: catalogue });
   });
+});
+
+describe('a fault hunted on the demo', () => {
+  const { plan: farm, grids } = parsePlan(readFileSync('demo/hollin-scar.plan.json', 'utf8'));
+  const fence = searchedOf(networkOf(farm, 'steading', groundOf(farm, grids)), 'today')!;
+  const { fences, sections } = fence;
+  const places = placesOf(fences[0]!, sections).filter((p) => fence.pieces[p.section]);
+  const asked = { noise: fence.noise, prior: { p_leak: 0.7, p_joint: 0.1, p_broken: 0.2 }, places, near_m: 100, pace: { metres_per_minute: 67, reading_min: 5 } }; // prettier-ignore
+  const fault = Uint32Array.of(31 * 70 + 12);
+  const readings = places.filter((_, k) => k % 40 === 7).flatMap((p) => metersAt(p, sections).map((meter) => ({ meter, value: fences[0]!.read(meter, fault)[0]! }))); // prettier-ignore
+  const { posterior } = foundBy(fences, sections, readings, asked);
+  let k = 0;
+  // Claim: under 50 ms.
+  bench('one reading more', () => {
+    const more = { ...readings[3]!, value: readings[3]!.value * (1 + ++k * 1e-6) };
+    foundBy(fences, sections, [...readings, more], asked);
+  });
+  // Claim: under 200 ms.
+  bench('the next place', () => void nextFrom(fences, sections, posterior, places[40]!, asked));
 });
 
 describe('a fault hunted', () => {

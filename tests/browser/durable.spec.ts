@@ -89,6 +89,37 @@ test('an edit made while the server is dead outlives a closed tab', async ({ pag
   expect((await planOf(again)).lines['terrace']!.name).toBe('Kept in the browser');
 });
 
+test('kill -9 while a round is put down: what was called saved stands, the rest waits here and goes out once', async ({
+  page,
+}) => {
+  await page.goto(`${base}/p/hollin-scar/rounds`);
+  const kept = async () =>
+    ((await (await page.request.get(`${base}/api/properties/hollin-scar/records/readings?newest=12`)).json()) as { records: { value: number; who: string }[] }).records.filter((r) => r.who === 'K'); // prettier-ignore
+  await page.getByLabel('Read by').fill('K');
+  await page.getByLabel('Read by').press('Enter');
+  const field = page.locator('[data-pad]').getByRole('textbox');
+  const put = async (kV: string) => {
+    // Always the same place: the round goes on by itself.
+    await page.locator('[data-point="steading volts"] button').click();
+    await field.fill(kV);
+    await field.press('Enter');
+  };
+  for (const kV of ['3.1', '3.2', '3.3']) {
+    await put(kV);
+    await expect(page.locator('[data-kept=saved]')).toContainText(`${kV} kV`);
+  }
+  await kill();
+  for (const kV of ['3.4', '3.5']) {
+    await put(kV);
+    await expect(page.locator('[data-kept=waiting]')).toContainText(`${kV} kV`);
+  }
+  await page.reload().catch(() => undefined);
+  await startServer();
+  expect((await kept()).map((r) => r.value).slice(0, 3)).toEqual([3100, 3200, 3300]);
+  await page.goto(`${base}/p/hollin-scar/rounds`);
+  await expect.poll(async () => (await kept()).map((r) => r.value), { timeout: 30_000 }).toEqual([3100, 3200, 3300, 3400, 3500]); // prettier-ignore
+});
+
 test('two tabs follow one another, merge what does not touch, and show both where it does', async ({
   page,
   context,

@@ -16,6 +16,7 @@ import {
   touchedAt,
   voltsAlong,
 } from '../../src/core/faults/property.js';
+import { followLowest, hide, LEVELS } from '../../src/core/faults/practice.js';
 import { metresFrom, type OnSection } from '../../src/core/faults/walk.js';
 import type { Meter } from '../../src/core/faults/fence.js';
 import { pulseNet } from '../../src/core/power/pulseNet.js';
@@ -205,3 +206,41 @@ it('finds leaks of whole pulses on the demo within 100 m: most of them, and know
   expect(hits).toBeGreaterThanOrEqual(6);
   expect(held).toBeGreaterThanOrEqual(5);
 }, 60_000);
+
+describe('a practice hunt', () => {
+  it('hides the same for the same seed, within what its level says', () => {
+    for (const level of LEVELS) {
+      const all = Array.from({ length: 12 }, (_, seed) => hide(fence, level, 1000 * seed + 7)!);
+      expect(all[3]!.hidden).toEqual(hide(fence, level, 3007)!.hidden);
+      expect(new Set(all.map((h) => h.hidden.at.line)).size).toBeGreaterThan(4);
+      for (const { hidden } of all) {
+        expect(touchedAt(fence, hidden.at)).not.toBeNull();
+        if (level === 1) expect(hidden.r_ohm).toBeGreaterThan(59);
+        if (hidden.r_ohm !== null) expect(hidden.r_ohm).toBeLessThan({ 1: 201, 2: 501, 3: 1201 }[level]); // prettier-ignore
+      }
+    }
+  });
+  it('shows a fault by more current towards it and fewer volts than without, off by its meter alone', () => {
+    const hunt = hide(fence, 1, 7)!;
+    const { at } = hunt.hidden;
+    const fine = voltsOf(net, 'today')!;
+    expect(hunt.probe(at).volts).toBeLessThan(0.9 * voltsAlong(fine, at)!);
+    expect(hunt.probe(null).volts).toBeLessThan(fine.out_V);
+    const shown = Array.from({ length: 40 }, () => hunt.probe(null).amps!);
+    const mean = shown.reduce((s, a) => s + a, 0) / shown.length;
+    expect(mean).toBeGreaterThan(fine.out_A);
+    const off = Math.sqrt(shown.reduce((s, a) => s + (a / mean - 1) ** 2, 0) / shown.length);
+    expect(off).toBeGreaterThan(0.015);
+    expect(off).toBeLessThan(0.05);
+    expect(hunt.earth(1)).toBeGreaterThan(0);
+  });
+  it('one who follows the lowest volts walks to the nearest place that is not read, and stops where it is seen', () => {
+    const hunt = { hidden: { level: 1 as const, at: { line: 'a', at_m: 300 }, r_ohm: 90 }, probe: (p: { at_m: number } | null) => ({ volts: 5000 - (p?.at_m ?? 0), amps: null }), earth: () => 0 }; // prettier-ignore
+    const places = [0, 100, 200, 300, 400].map((at_m) => ({ line: 'a', at_m }));
+    const minutes = (from: { at_m: number } | null, to: { at_m: number }) => Math.abs((from?.at_m ?? 0) - to.at_m) / 50 + 5; // prettier-ignore
+    const seen = (p: { at_m: number }) => p.at_m === 300;
+    expect(followLowest(hunt, places, minutes, seen)).toBe(4 * 5 + 6);
+    expect(followLowest(hunt, places, minutes, seen, 3)).toBeNull();
+    expect(followLowest(hunt, places, minutes, () => false)).toBeNull();
+  });
+});

@@ -67,7 +67,14 @@ export function voltsOf(net: Network, season: SeasonId, options: VoltsOptions = 
   if (!pulse) return null;
   const unit = options.unit ?? unitOf(net.energiser, net.cat);
   const earth_ohm = options.earth_ohm ?? earthOf(net, season);
-  return readOff(net, season, pulse, unit, earth_ohm, runPulse(pulse, unit, earth_ohm, options.amps_s));
+  return readOff(
+    net,
+    season,
+    pulse,
+    unit,
+    earth_ohm,
+    runPulse(pulse, unit, earth_ohm, options.amps_s),
+  );
 }
 
 /**

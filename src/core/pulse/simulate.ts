@@ -175,9 +175,12 @@ export function simulate(net: PulseNetwork, options: PulseOptions): Pulse {
       if (seeking && across > returned.peak_V) returned.peak_V = across;
       if (time <= energyUntil) returned.energy_J += (across ** 2 / back.r_ohm) * dt;
     }
-    if (options.peaksAlone && !options.amps_s && time > 2 * risen_s && time > risen_s + QUIET) break;
+    if (options.peaksAlone && !options.amps_s && time > 2 * risen_s && time > risen_s + QUIET)
+      break;
   }
-  const amps = options.amps_s ? cut.own.map((s) => (s ? peak_A.slice(s.cell, s.cell + s.cells) : new Float64Array())) : null;
+  const amps = options.amps_s
+    ? cut.own.map((s) => (s ? peak_A.slice(s.cell, s.cell + s.cells) : new Float64Array()))
+    : null;
   return { nodes, along, amps, peak_V, peak_s, load_J, back: returned, out_A, out_J, off_s };
 }
 

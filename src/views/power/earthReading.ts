@@ -5,7 +5,10 @@ import { happened } from '../../session/records.js';
 export const lastRod = (unit: { readonly name: string }): string => `${unit.name}, last rod`;
 
 /** Keeps what was read, V. */
-export const keepEarthTest = (unit: { readonly id: string; readonly name: string }, value: number): string =>
+export const keepEarthTest = (
+  unit: { readonly id: string; readonly name: string },
+  value: number,
+): string =>
   happened('readings', {
     note: `earth test of ${unit.name}`,
     line: null,

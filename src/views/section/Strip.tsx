@@ -50,7 +50,9 @@ export function Strip(p: StripProps) {
     [from, to, width],
   );
   // On other steps there is room for one: what the step is about.
-  const only = useView((v) => (v.step === 'strain' ? 'pull' : 'volts'));
+  const only = useView((v) =>
+    v.step === 'strain' ? 'pull' : v.step === 'faults' && v.chances ? 'chance' : 'volts',
+  );
   const looking = useView((v) => v.chances !== null);
   const tracks = TRACKS.filter((t) =>
     t.id === 'chance' && !looking ? false : tall ? !folded.includes(t.id) : t.id === only,
