@@ -94,3 +94,17 @@ test('in the hand the search stands on the sheet; an empty store says what is wa
   await open(page, 'faults', empty);
   await expect(page.getByText('No unit feeds a line yet')).toBeVisible({ timeout: 20_000 });
 });
+
+test.describe('with a position', () => {
+  // The demo's origin (scripts/make-demo.ts): the unit stands 105 m north of it.
+  test.use({ geolocation: { longitude: -30, latitude: 48, accuracy: 4 }, permissions: ['geolocation'] }); // prettier-ignore
+  test('the phone leads there: how far, and which way', async ({ page, context }) => {
+    await open(page, 'faults', small);
+    await page.getByRole('button', { name: 'Lead me there' }).click();
+    await expect(page.getByText(/^10[45]\.\d\sm north/)).toBeVisible({ timeout: 20_000 });
+    await context.setGeolocation({ longitude: -30, latitude: 48.002, accuracy: 4 });
+    await expect(page.getByText(/m south/)).toBeVisible();
+    await page.getByRole('button', { name: 'Lead me there' }).click();
+    await expect(page.getByText(/m south/)).toBeHidden();
+  });
+});

@@ -67,6 +67,13 @@ test('amps have a direction, a place off the round can be read, and what all say
   }
   await expect(page.getByText('The round is done.')).toBeVisible();
   await expect(page.locator('[data-said]')).toHaveAttribute('data-said', 'none', { timeout: 30_000 }); // prettier-ignore
+  // A simulated meter is chosen, and what it showed is put down as simulated.
+  await page.getByRole('button', { name: /terminal/ }).click();
+  await page.getByRole('combobox', { name: 'Meter' }).selectOption('simulated');
+  await page.getByRole('button', { name: 'Read the simulated meter' }).click();
+  await expect(page.getByText('simulated, and put down as such')).toBeVisible();
+  await page.getByRole('button', { name: 'Done' }).click();
+  await expect.poll(async () => (await records(page, id, 'readings')).at(-1)).toMatchObject({ kind: 'volts', note: 'simulated meter' }); // prettier-ignore
   await page.getByText('Elsewhere on the fence').click();
   await page.getByRole('combobox', { name: 'Line' }).selectOption('across');
   await page.getByLabel('from its start').fill('60');

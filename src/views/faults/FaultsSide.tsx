@@ -17,6 +17,7 @@ import { SaidWords } from '../rounds/SaidCard.js';
 import { usePointName, valueWords, type Round } from '../rounds/rounds.js';
 import '../rounds/rounds.css';
 import { placeAsked } from './asked.js';
+import { Lead } from './Lead.js';
 import { PracticeSide } from './PracticeSide.js';
 import { usePractice } from './practice.js';
 import { beginSearch, keepBoth, useFaults, useSearch } from './faults.js';
@@ -78,6 +79,7 @@ function SearchSide() {
         </p>
       )}
       <Next search={search} first={first} unit={unit.id} />
+      {point && <Lead to={point.at} />}
       <div className="mb-2">
         <Check label="my meter shows amps and their direction too" checked={both} onChange={(on) => useFaults.setState({ both: keepBoth(on) })} />
       </div>

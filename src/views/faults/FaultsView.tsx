@@ -3,7 +3,7 @@ import { useEffect, useMemo } from 'react';
 import { say } from '../../core/base/units.js';
 import type { Logged } from '../../core/rounds/logged.js';
 import { nearestOnLines } from '../../core/rounds/points.js';
-import { pointAt } from '../../core/plan/geometry.js';
+import { planLength, pointAt } from '../../core/plan/geometry.js';
 import type { Point } from '../../core/plan/schema.js';
 import { useSession } from '../../session/session.js';
 import { look } from '../../session/view.js';
@@ -77,7 +77,11 @@ export function FaultsView() {
     const next = search?.next[0];
     return {
       land: true,
-      stretches: looksOf(search?.chances ?? []).filter((c) => known(c.line)),
+      stretches: [
+        ...looksOf(search?.chances ?? []).filter((c) => known(c.line)),
+        // Of what is not searched, or not yet, the lines alone.
+        ...Object.values(plan.lines).flatMap((l) => (search?.chances.some((c) => c.line === l.id) ? [] : [{ line: l.id, from_m: 0, to_m: planLength(l), look: 'clear' as const }])),
+      ],
       words: {},
       pins: [
         ...read.flatMap((r) => (known(r.line) && r.at_m !== null ? [{ at: at({ line: r.line, at_m: r.at_m }), words: valueWords(r.kind, r.value, units), strong: false }] : [])),

@@ -1,14 +1,13 @@
 /** What both sides of Faults look at: the unit whose fence is searched, what was read since, and what that says. */
 import { useMemo } from 'react';
 import { create } from 'zustand';
-import { seasonOf } from '../../core/rounds/logged.js';
-import { earthShare, type TestPoint } from '../../core/rounds/points.js';
+import type { TestPoint } from '../../core/rounds/points.js';
 import type { Place } from '../../core/power/pulseNet.js';
 import { keepHere, keptHere } from '../../session/here.js';
 import { usePower } from '../../session/power.js';
 import { useSession } from '../../session/session.js';
 import type { Search } from '../../workers/rounds.js';
-import { newestRound, plain, useLog, type Log, type Round } from '../rounds/rounds.js';
+import { newestRound, useAsked, useLog, type Log, type Round } from '../rounds/rounds.js';
 
 interface Looked {
   readonly unit: string | null;
@@ -55,8 +54,8 @@ export function useSearch(): Searched {
   const reports = useSession((s) => s.report?.energisers);
   const chosen = useFaults((f) => f.unit);
   const log = useLog();
-  const own = useSince((s) => s.at[id]);
-  const since = own ?? keptHere<string>(sinceKey(id), '');
+  const begun = useSince((s) => s.at[id]);
+  const since = begun ?? keptHere<string>(sinceKey(id), '');
   const fed = Object.values(units).filter((u) => (reports?.[u.id]?.lines.length ?? 0) > 0);
   const unit = fed.find((u) => u.id === chosen) ?? fed[0] ?? null;
   const report = unit ? reports?.[unit.id] : undefined;
@@ -65,24 +64,7 @@ export function useSearch(): Searched {
     const records = log.records.filter((r) => r.time >= since);
     return newestRound({ ...log, records }, unit.id, report.lines);
   }, [log, unit, report, since]);
-  const asked = useMemo(() => {
-    if (!unit || !report || !round) return null;
-    const now = new Set(round.readings.map((r) => r.id));
-    const before = log.points
-      .filter((p) => p.unit === unit.id && (p.kind === 'volts' || p.kind === 'earth_volts'))
-      .flatMap((p) => log.at.get(p.key) ?? [])
-      .filter((r) => !now.has(r.id) && Date.parse(round.time) - Date.parse(r.time) > 36 * 3600_000)
-      .sort((a, b) => a.time.localeCompare(b.time))
-      .map((r) => ({ reading: plain(r), season: seasonOf(r) }));
-    return {
-      unit: unit.id,
-      season: round.season,
-      readings: round.readings.map(plain),
-      before,
-      share: earthShare(report.earth.test),
-      searching: true,
-    };
-  }, [unit, report, round, log]);
+  const { asked, key: own } = useAsked(unit?.id, round, log, true);
   const last = round?.readings
     .filter((r) => r.line !== null && r.at_m !== null)
     .reduce<Round['readings'][number] | null>(
@@ -90,16 +72,7 @@ export function useSearch(): Searched {
       null,
     );
   const here: Place | null = last ? { line: last.line!, at_m: last.at_m! } : null;
-  const key =
-    asked &&
-    JSON.stringify([
-      'search',
-      asked.unit,
-      asked.season,
-      asked.readings.map((r) => [r.id, r.value]),
-      asked.before.length,
-      here,
-    ]);
+  const key = own && `search ${own} ${JSON.stringify(here)}`;
   const { value, waiting } = usePower(key, (api) => api.search(asked!, here));
   return { unit, log, round, search: value, waiting: key !== null && waiting, here };
 }

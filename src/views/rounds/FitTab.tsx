@@ -9,6 +9,7 @@ import { askPower } from '../../session/power.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
 import { today } from '../../session/today.js';
+import { SIMULATED } from '../../ui/devices/voltmeter.js';
 import { Button } from '../../ui/parts/Button.js';
 import { Part } from '../../ui/parts/controls.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
@@ -51,7 +52,8 @@ function UnitFit({ unit, log }: { unit: Energiser; log: Log }) {
   const [fit, setFit] = useState<{ of: FittedProperty | null; plan: Plan } | null>(null);
   const [busy, setBusy] = useState(false);
   const points = log.points.filter((p) => p.unit === unit.id && (p.kind === 'volts' || p.kind === 'earth_volts'));
-  const read = points.flatMap((p) => log.at.get(p.key) ?? []).sort((a, b) => a.time.localeCompare(b.time));
+  const read = points.flatMap((p) => log.at.get(p.key) ?? [])
+    .filter((r) => r.note !== SIMULATED).sort((a, b) => a.time.localeCompare(b.time));
   if (read.length < FEW)
     return (
       <Part title={unit.name}>

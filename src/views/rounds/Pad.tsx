@@ -6,6 +6,7 @@ import { batteryWords } from '../../core/rounds/verdict.js';
 import { happened, takeBack, useRecords } from '../../session/records.js';
 import { Button } from '../../ui/parts/Button.js';
 import { Choice } from '../../ui/parts/controls.js';
+import { SIMULATED, simulatedVolts } from '../../ui/devices/voltmeter.js';
 import { FieldFault } from '../../ui/parts/FieldFault.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import { useHere } from './here.js';
@@ -29,6 +30,8 @@ const ENTRY: Readonly<Record<Kind, { decimals: number; unit: string; most: numbe
     amps: { decimals: 1, unit: 'A', most: 200, si: 1 },
   };
 const KEYS = ['7', '8', '9', '4', '5', '6', '1', '2', '3'] as const;
+/** Of a battery that is well. */
+const CHARGED_V = 12.7;
 const AMPS = [
   ['end', 'to its end'],
   ['start', 'to its start'],
@@ -50,6 +53,8 @@ export function Pad({ log, point, left, onDone, both = false }: PadProps) {
   const [what, setWhat] = useState<'volts' | 'amps'>('volts');
   const [towards, setTowards] = useState<'end' | 'start'>('end');
   const [fault, setFault] = useState<string | null>(null);
+  /** What stands in the field came from the simulated meter. */
+  const [sim, setSim] = useState(false);
   const [last, setLast] = useState<{ id: string; words: string; fields: object } | null>(null);
   const day = useDay();
   const name = usePointName();
@@ -75,6 +80,7 @@ export function Pad({ log, point, left, onDone, both = false }: PadProps) {
   const press = (digit: string) => {
     const digits = (text.replace(/\D/g, '') + digit).replace(/^0+(?=\d)/, '').slice(0, 5);
     setText((Number(digits) / 10 ** decimals).toFixed(decimals));
+    setSim(false);
     setFault(null);
   };
   const done = () => {
@@ -92,10 +98,12 @@ export function Pad({ log, point, left, onDone, both = false }: PadProps) {
       weather: day.weather,
       growth: day.growth,
       who: day.who,
+      note: sim ? SIMULATED : '',
     };
     const id = happened('readings', fields);
     setLast({ id, words: `${valueWords(kind, fields.value, units)} at ${name(point)}${kind === 'battery_volts' ? `: ${batteryWords(fields.value).words}` : ''}`, fields });
     setText('');
+    setSim(false);
     setFault(null);
     if (onDone) {
       if (point.line !== null) setWhat(both && kind === 'volts' ? 'amps' : 'volts');
@@ -132,10 +140,24 @@ export function Pad({ log, point, left, onDone, both = false }: PadProps) {
           autoComplete="off"
           aria-label={`Read at ${name(point)}, ${unit}`}
           value={text}
-          onChange={(e) => setText(e.target.value.slice(0, 8))}
+          onChange={(e) => {
+            setText(e.target.value.slice(0, 8));
+            setSim(false);
+          }}
         />
         <span className="w-8 text-[1.3rem]">{unit}</span>
       </span>
+      {day.meter === 'simulated' && (should !== null || kind === 'battery_volts') && (
+        <p className="mb-2 flex flex-wrap items-center gap-2" data-simulated>
+          <Button onClick={() => {
+            setText((simulatedVolts(should ?? CHARGED_V) / si).toFixed(decimals));
+            setSim(true);
+          }}>
+            Read the simulated meter
+          </Button>
+          {sim && <strong className="text-warn">simulated, and put down as such</strong>}
+        </p>
+      )}
       {fault && <FieldFault>{fault}</FieldFault>}
       <div className="pad" role="group" aria-label="Figures">
         {KEYS.map((k) => (

@@ -10,7 +10,7 @@ import { inHand, useShape } from '../../session/shape.js';
 import { today } from '../../session/today.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { useDraft } from '../../ui/parts/draft.js';
-import { Caution, Choice, Part } from '../../ui/parts/controls.js';
+import { Caution, Choice, Part, Select } from '../../ui/parts/controls.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 import { useUnits, type Origin } from '../../ui/parts/Num.js';
 import { Elsewhere } from './Elsewhere.js';
@@ -82,9 +82,11 @@ export function RoundTab() {
   );
 } // prettier-ignore
 
+const METERS = [['keyed', 'keyed by hand'], ['simulated', 'simulated, to try it']] as const; // prettier-ignore
+
 /** What the day is like: put down with every reading, and the season that it is compared with. */
 function DayPart() {
-  const { weather, growth, who } = useDay();
+  const { weather, growth, who, meter } = useDay();
   const hand = inHand(useShape());
   const season = useDaySeason();
   const cat = useCatalogue();
@@ -107,6 +109,7 @@ function DayPart() {
           <label htmlFor="round-who" className="label w-14">Read by</label>
           <input id="round-who" className="field w-40" {...input} />
         </span>
+        <Select label="Meter" value={meter} options={METERS} onChange={(m) => setDay({ meter: m })} />
       </div>
     </details>
   );

@@ -18,12 +18,13 @@ import {
   type TestPoint,
 } from '../../core/rounds/points.js';
 import { say, type Units } from '../../core/base/units.js';
+import { SIMULATED } from '../../ui/devices/voltmeter.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { keepHere, keptHere } from '../../session/here.js';
 import { useStanding, type KeptRecord } from '../../session/kept.js';
 import { usePower } from '../../session/power.js';
 import { useSession } from '../../session/session.js';
-import type { Said } from '../../workers/rounds.js';
+import type { Asked, Said } from '../../workers/rounds.js';
 
 export const TABS = [
   ['round', 'Round'],
@@ -57,12 +58,15 @@ interface Day {
   readonly weather: Weather;
   readonly growth: Growth;
   readonly who: string;
+  /** Readings are keyed, or come from a simulated meter. */
+  readonly meter: 'keyed' | 'simulated';
 }
 const DAY = 'anabatic.rounds.day';
 export const useDay = create<Day>(() => ({
   weather: 'damp',
   growth: 'some',
   who: '',
+  meter: 'keyed',
   ...keptHere<Partial<Day>>(DAY, {}),
 }));
 export function setDay(part: Partial<Day>): void {
@@ -142,25 +146,31 @@ const isOfUnit = (r: Logged, unit: string, lines: readonly string[]): boolean =>
   r.line === null ? r.unit === unit : lines.includes(r.line);
 
 /** What goes to the worker of a reading: no more than it asks for. */
-export const plain = ({ id, time, kind, value, line, at_m, spot, unit, towards, weather, growth }: ReadingRecord): Logged =>
+const plain = ({ id, time, kind, value, line, at_m, spot, unit, towards, weather, growth }: ReadingRecord): Logged =>
   ({ id, time, kind, value, line, at_m, spot, unit, towards, weather, growth }); // prettier-ignore
 
-/** What the newest round of a unit says, against its plan and what it read before on days like that. */
-export function useSaid(unit: string, round: Round | null, log: Log, searching = false): { said: Said | null; waiting: boolean } {
-  const test = useSession((s) => s.report?.energisers[unit]?.earth.test);
-  const asked = useMemo(() => {
-    if (!round || !test || round.readings.length === 0) return null;
+/** A round as the worker is asked about it: with what its fence read before. The same until one of these changes. */
+export function useAsked(unit: string | undefined, round: Round | null, log: Log, searching: boolean): { readonly asked: Asked | null; readonly key: string | null } {
+  const test = useSession((s) => (unit ? s.report?.energisers[unit]?.earth.test : undefined));
+  const asked = useMemo((): Asked | null => {
+    if (!unit || !round || !test || round.readings.length === 0) return null;
     const now = new Set(round.readings.map((r) => r.id));
     const before = log.points
       .filter((p) => p.unit === unit && (p.kind === 'volts' || p.kind === 'earth_volts'))
       .flatMap((p) => log.at.get(p.key) ?? [])
-      .filter((r) => !now.has(r.id) && Date.parse(round.time) - Date.parse(r.time) > ONE_ROUND)
+      .filter((r) => !now.has(r.id) && r.note !== SIMULATED && Date.parse(round.time) - Date.parse(r.time) > ONE_ROUND)
       .sort((a, b) => a.time.localeCompare(b.time))
       .map((r) => ({ reading: plain(r), season: seasonOf(r) }));
     return { unit, season: round.season, readings: round.readings.map(plain), before, share: earthShare(test), searching };
   }, [unit, round, log, test, searching]);
-  const key = asked && JSON.stringify(['said', unit, asked.season, asked.readings.map((r) => [r.id, r.value]), asked.before.length, asked.before.at(-1)?.reading.id, searching]);
-  const { value, waiting } = usePower(key, (api) => api.said(asked!));
+  const key = asked && JSON.stringify([unit, asked.season, asked.readings.map((r) => [r.id, r.value]), asked.before.length, asked.before.at(-1)?.reading.id, searching]);
+  return { asked, key };
+} // prettier-ignore
+
+/** What the newest round of a unit says, against its plan and what it read before on days like that. */
+export function useSaid(unit: string, round: Round | null, log: Log): { said: Said | null; waiting: boolean } {
+  const { asked, key } = useAsked(unit, round, log, false);
+  const { value, waiting } = usePower(key && `said ${key}`, (api) => api.said(asked!));
   return { said: value, waiting: key !== null && waiting };
 } // prettier-ignore
 
