@@ -41,6 +41,9 @@ export function standingOf(
   return { words: `${own.length} open`, left: own.length, kind };
 }
 
+const inView = (link: HTMLElement | null): void =>
+  link?.scrollIntoView({ block: 'nearest', inline: 'center' });
+
 /** The rail drawn from what it is given. */
 export function RailList(props: {
   steps: readonly Step[];
@@ -60,9 +63,13 @@ export function RailList(props: {
       aria-label="Steps"
       data-worked={worked || undefined}
       className={`border-rule bg-panel no-print ${low ? 'shrink-0' : 'min-h-0'} ${
-        low ? 'grid border-t pb-[env(safe-area-inset-bottom)]' : 'w-[6.9rem] overflow-y-auto py-1'
+        low
+          ? 'grid overflow-x-auto border-t pb-[env(safe-area-inset-bottom)]'
+          : 'w-[6.9rem] overflow-y-auto py-1'
       }`}
-      style={low ? { gridTemplateColumns: `repeat(${steps.length}, minmax(0, 1fr))` } : undefined}
+      style={
+        low ? { gridTemplateColumns: `repeat(${steps.length}, minmax(3.15rem, 1fr))` } : undefined
+      }
     >
       {steps.map((s) => {
         const standing = standingOf(s.id, findings, begun);
@@ -71,6 +78,8 @@ export function RailList(props: {
           <a
             key={s.id}
             href={`/p/${property}/${s.id}`}
+            // As wide as a thumb, they do not all fit: the one that is looked at is in view.
+            ref={low && on ? inView : undefined}
             aria-current={on ? 'page' : undefined}
             className={
               low
