@@ -31,6 +31,21 @@ export interface Answer<R> {
   readonly waiting: boolean;
 }
 
+/** What is being answered now: who asks the same of the same plan meanwhile gets the same answer. */
+const running = new Map<string, { readonly plan: Plan; readonly answer: Promise<unknown> }>();
+function shared<R>(key: string, plan: Plan, ask: Ask<R>): Promise<R | null> {
+  const now = running.get(key);
+  if (now?.plan === plan) return now.answer as Promise<R | null>;
+  const answer = ready()
+    .then(ask)
+    .catch(() => null)
+    .finally(() => {
+      if (running.get(key)?.answer === answer) running.delete(key);
+    });
+  running.set(key, { plan, answer });
+  return answer;
+}
+
 /** So long the plan must have rested before it is asked about, ms. */
 const REST = 250;
 
@@ -45,10 +60,7 @@ export function usePower<R>(key: string | null, ask: Ask<R>): Answer<R> {
     if (key === null) return;
     let newest = true;
     const timer = setTimeout(() => {
-      void ready()
-        .then(ask)
-        .catch(() => null)
-        .then((value) => newest && setState({ key, plan, value }));
+      void shared(key, plan, ask).then((value) => newest && setState({ key, plan, value }));
     }, REST);
     return () => {
       newest = false;

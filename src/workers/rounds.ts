@@ -10,7 +10,7 @@ import {
   type Hunt,
   type Level,
 } from '../core/faults/practice.js';
-import { onFoot } from '../core/faults/onFoot.js';
+import { NAISMITH, onFoot } from '../core/faults/onFoot.js';
 import {
   placeOf,
   searchedOf,
@@ -18,6 +18,7 @@ import {
   voltsAlong,
   type Searched,
 } from '../core/faults/property.js';
+import { entropy } from '../core/faults/posterior.js';
 import { metresFrom, type OnSection } from '../core/faults/walk.js';
 import { pointAt } from '../core/plan/geometry.js';
 import { heightAt, type Ground } from '../core/terrain/ground.js';
@@ -29,7 +30,7 @@ import type { Network } from '../core/power/wired.js';
 import { fitReadings, type Usable } from '../core/rounds/fitting.js';
 import type { Logged } from '../core/rounds/logged.js';
 import type { TestPoint } from '../core/rounds/points.js';
-import { asFaultReading, stretchesOf, type LineStretch } from '../core/rounds/verdict.js';
+import { asFaultReading, onLine, stretchesOf, type LineStretch } from '../core/rounds/verdict.js';
 
 /** What the fence may read at a point, with leakage and wire as they may be, V. */
 export interface Band {
@@ -65,13 +66,6 @@ export interface Said {
   readonly several: boolean;
 }
 
-/** A stretch of a line, and how likely the fault lies in it. */
-export interface Chance {
-  readonly line: string;
-  readonly from_m: number;
-  readonly to_m: number;
-  readonly p: number;
-}
 /** A place to go to, and what it takes and tells. */
 export interface NextPlace extends Place {
   /** On foot and to read. */
@@ -80,7 +74,8 @@ export interface NextPlace extends Place {
   readonly tells: number;
 }
 export interface Search extends Said {
-  readonly chances: readonly Chance[];
+  /** By cell: together 1, but for what lies in cables. */
+  readonly chances: readonly LineStretch[];
   /** From where the fault is nearest on the average, and the chance that it is within `near_m` of it. */
   readonly best: (Place & { readonly near: number; readonly near_m: number }) | null;
   /** The best for each minute first. */
@@ -111,7 +106,7 @@ export interface FittedProperty {
 const PRIOR = { p_leak: 0.7, p_joint: 0.1, p_broken: 0.2 };
 /** So near one sees and hears it, m; a minute on foot and at the wire. */
 const NEAR_M = 100;
-const PACE = { metres_per_minute: 67, reading_min: 5 };
+const PACE = { metres_per_minute: NAISMITH.metres_per_minute, reading_min: 5 };
 /** Places no further than this from one that was read are not offered, m. */
 const READ_M = 40;
 /** So many places are offered. */
@@ -128,6 +123,10 @@ interface Ready {
   readonly weigh: ReturnType<typeof weigher> | null;
   readonly knownBy: number;
 }
+
+/** So many live strands share the current at a place. */
+const strandsOf = (net: Network) => ({ line }: Place): number =>
+  Math.max(1, net.wired[line]?.line.strands.filter((s) => s.duty === 'live').length ?? 1); // prettier-ignore
 
 /** Minutes of the search itself on a hidden fault, until it is seen; null: not within so many places. */
 function bySearch(
@@ -165,7 +164,7 @@ function bySearch(
       spent += IN_VAIN_MIN;
     }
     const { volts, amps } = hunt.probe(to);
-    const strands = Math.max(1, fence.net.wired[to.line]!.line.strands.filter((s) => s.duty === 'live').length);
+    const strands = strandsOf(fence.net)(to);
     readings.push({ id: `v${k}`, time: at(2 + k), kind: 'volts', value: volts, ...to, spot: null });
     if (amps !== null) readings.push({ id: `a${k}`, time: at(2 + k), kind: 'amps', value: Math.abs(amps) / strands, towards: amps > 0 ? 'end' : 'start', ...to, spot: null });
   }
@@ -203,9 +202,6 @@ export function roundQuestions(netOf: (unit: string) => Network | null, groundNo
     made.set(net, now);
     return now;
   };
-  const strandsOf = (net: Network) => ({ line }: Place) =>
-    Math.max(1, net.wired[line]?.line.strands.filter((s) => s.duty === 'live').length ?? 1);
-
   /** Ways on foot over a fence's ground from a place; null: from the unit. */
   const footOn = (fence: Searched, here: Place | null) => {
     const { net, sections } = fence;
@@ -283,10 +279,8 @@ export function roundQuestions(netOf: (unit: string) => Network | null, groundNo
       const { fences, sections, noise } = fence;
       const { cells } = fences[0]!;
       const found = foundBy(fences, sections, readings, { noise, prior: PRIOR, near_m: NEAR_M });
-      const chances = cells.flatMap((c, k): Chance[] => {
-        const [from, to] = [-0.5, 0.5].map((half) => placeOf(fence, { section: c.section, x_m: c.x_m + half * c.length_m }));
-        return from && to ? [{ line: from.line, from_m: from.at_m, to_m: to.at_m, p: found.posterior.cells[k]! }] : [];
-      });
+      const chances = cells.flatMap(({ section, x_m, length_m }, k) =>
+        onLine(fence, { section, from_m: x_m - length_m / 2, to_m: x_m + length_m / 2, p: found.posterior.cells[k]! }) ?? []);
       const { start, from, metres, spot } = footOn(fence, here);
       const along = metresFrom(sections, start);
       // What was read stays read: the same place once more repeats what the model is off there.
@@ -295,7 +289,7 @@ export function roundQuestions(netOf: (unit: string) => Network | null, groundNo
         return at !== null && !asked.readings.some((r) => r.line === at.line && r.at_m !== null && Math.abs(r.at_m - at.at_m) < READ_M);
       });
       const told = nextFrom(fences, sections, found.posterior, start, { noise, pace: PACE, places, metres: (to) => metres(from, spot(to), along(to)) });
-      const unsure = -found.posterior.cells.reduce((sum, p) => sum + (p > 0 ? p * Math.log(p) : 0), 0);
+      const unsure = entropy(found.posterior.cells);
       const next: NextPlace[] = [];
       for (const { stop, gain } of told) {
         const at = placeOf(fence, stop.at);

@@ -9,7 +9,7 @@ export interface OnFoot {
   readonly climb_m: number;
 }
 
-const NAISMITH: OnFoot = { metres_per_minute: 67, climb_m: 10 };
+export const NAISMITH: OnFoot = { metres_per_minute: 67, climb_m: 10 };
 /** Where one stands at a fence, and where one goes to, is no crossing, m. */
 const AT_FENCE = 2;
 

@@ -2,6 +2,7 @@
 import { dayNumber, dayText } from '../base/days.js';
 import { figure, recordOf, type Catalogue } from '../plan/catalogue.js';
 import type { Plan } from '../plan/schema.js';
+import { plateOfUnit } from '../power/unit.js';
 import type { Report } from '../report/schema.js';
 import type { EventKind, Growth, Logged } from './logged.js';
 
@@ -101,7 +102,7 @@ export function careOf(plan: Plan, report: Report | null, cat: Catalogue, was: H
     const first = newest(strung.map((s) => s.on)) ?? volts ?? today;
     put({ id: 'insulators', care: 'insulators', title: 'Look over the insulators', last: insulators, due: later(insulators ?? first, YEAR), why: 'Yearly: cracked, tracked or pulled ones leak when it is wet.', risk: null });
     for (const u of Object.values(plan.energisers)) {
-      if (supplyOf(u, cat) === 'mains') continue;
+      if (plateOfUnit(u, cat).supply === 'mains') continue;
       const own = newest(was.read.filter((r) => r.kind === 'battery_volts' && (r.unit ?? u.id) === u.id).map((r) => r.time));
       put({ id: `battery ${u.id}`, care: 'battery', unit: u.id, title: `Read the battery of ${u.name}`, last: own, due: own ? later(own, figure(cat, 'care.batteryDays')) : today, why: 'A battery that is emptied too far is spoilt; a panel in shade or dirt shows here first.', risk: null });
     }
@@ -137,8 +138,6 @@ export function careOf(plan: Plan, report: Report | null, cat: Catalogue, was: H
 
 /** Due a day or two ago is not late yet. */
 const LATE_DAYS = 2;
-
-const supplyOf = (u: Plan['energisers'][string], cat: Catalogue) => u.plate?.supply ?? recordOf(cat.energisers, u.model).supply; // prettier-ignore
 
 const stormTime = (was: Happened, day: string): string =>
   was.events.filter((e) => e.what === 'storm' && dayOf(e.time) === day).reduce((a, e) => (e.time > a ? e.time : a), ''); // prettier-ignore

@@ -1,4 +1,5 @@
 /** Where a fence is read: what the plan says is worth reading, and every place that was read before. */
+import { provePoints } from '../build/prove.js';
 import { distance, nearest, pointAt } from '../plan/geometry.js';
 import type { Plan, Point } from '../plan/schema.js';
 import type { Report } from '../report/schema.js';
@@ -34,6 +35,7 @@ const near = (a: { line: string | null; at_m: number | null }, b: typeof a): boo
  * every place that was read. In the order of a walk from the unit: always to the nearest that is left.
  */
 export function testPoints(plan: Plan, report: Pick<Report, 'energisers'>, read: readonly Logged[], battery: (unit: string) => boolean): TestPoint[] {
+  const weakest = provePoints(report, 'today');
   return Object.values(plan.energisers).flatMap((u): TestPoint[] => {
     const own = report.energisers[u.id];
     if (!own) return [];
@@ -54,11 +56,8 @@ export function testPoints(plan: Plan, report: Pick<Report, 'energisers'>, read:
       const place = { line: r.line, at_m: r.at_m, proposed: false };
       if (plan.lines[r.line] && !places.some((p) => near(p, place))) places.push(place);
     }
-    for (const [line, { s_m, v_V }] of Object.entries(own.seasons['today']?.lines ?? {})) {
-      if (v_V.length === 0 || places.some((p) => p.line === line)) continue;
-      const least = v_V.reduce((low, v, k) => (v < v_V[low]! ? k : low), 0);
-      places.push({ line, at_m: s_m[least]!, proposed: true });
-    }
+    for (const { energiser, line, at_m } of weakest)
+      if (energiser === u.id && !places.some((p) => p.line === line)) places.push({ line, at_m, proposed: true });
     const made = places.map(({ line, at_m, proposed }): TestPoint => ({
       key: `${line} ${at_m.toFixed(1)}`,
       kind: 'volts',

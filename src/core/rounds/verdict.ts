@@ -4,7 +4,7 @@ import type { FaultReading } from '../faults/posterior.js';
 import type { FaultKind, Weighed } from '../faults/kinds.js';
 import { likely, type Stretch } from '../faults/posterior.js';
 import { metersAt } from '../faults/hunt.js';
-import { touchedAt, type Searched } from '../faults/property.js';
+import { placeOf, touchedAt, type Searched } from '../faults/property.js';
 import type { Logged } from './logged.js';
 
 /** A stretch of a line that a fault may lie in. */
@@ -45,15 +45,10 @@ export function stretchesOf(fence: Searched, weighed: Weighed, share: number): L
   }, []).sort((a, b) => b.p - a.p);
 } // prettier-ignore
 
-function onLine(
-  { pieces, sections }: Searched,
-  { section, from_m, to_m, p }: Stretch,
-): LineStretch | null {
-  const piece = pieces[section];
-  const own = sections.find((s) => s.id === section);
-  if (!piece || !own) return null;
-  const at = (x: number) => piece.from_m + ((piece.to_m - piece.from_m) * x) / own.length_m;
-  return { line: piece.line, from_m: at(from_m), to_m: at(to_m), p };
+/** A stretch of a section as one of its line; null: it lies in a cable. */
+export function onLine(fence: Searched, { section, from_m, to_m, p }: Stretch): LineStretch | null {
+  const [from, to] = [from_m, to_m].map((x_m) => placeOf(fence, { section, x_m }));
+  return from && to ? { line: from.line, from_m: from.at_m, to_m: to.at_m, p } : null;
 }
 
 export const KIND_WORDS: Readonly<Record<FaultKind, string>> = {

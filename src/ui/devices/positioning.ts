@@ -1,5 +1,6 @@
 /** Where the walker is: the browser's own positioning, or a simulated receiver that walks a stored track. */
 import walk from '../../../data/walk.json' with { type: 'json' };
+import { normal } from '../../core/base/random.js';
 import type { Point } from '../../core/plan/schema.js';
 
 /** One fix. A simulated one comes in local metres, a real one in degrees. */
@@ -40,9 +41,8 @@ export const deviceReceiver: Receiver = {
   },
 };
 
-/** Normal noise from two even ones [published: Box and Muller 1958]. */
-const noise = (sigma: number): number =>
-  sigma * Math.sqrt(-2 * Math.log(1 - Math.random())) * Math.cos(2 * Math.PI * Math.random());
+const bell = normal(Date.now());
+const noise = (sigma: number): number => sigma * bell();
 
 /**
  * A receiver that walks the stored track from a place, with noise.

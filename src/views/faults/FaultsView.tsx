@@ -12,7 +12,7 @@ import { MapCanvas } from '../land/MapCanvas.js';
 import { PaintLegend } from '../land/PaintLegend.js';
 import type { Likely, Painted, PaintedLook } from '../land/shown.js';
 import { valueWords } from '../rounds/rounds.js';
-import type { Chance } from '../../workers/rounds.js';
+import type { LineStretch } from '../../core/rounds/verdict.js';
 import { placeAsked } from './asked.js';
 import { useFaults, useSearch } from './faults.js';
 import { usePractice, usePracticeSearch } from './practice.js';
@@ -31,17 +31,17 @@ const UP_TO: readonly (readonly [Likely, number])[] = [
 
 /** Each stretch by the smallest lot of the likeliest that it belongs to. */
 export function looksOf(
-  chances: readonly Chance[],
-): readonly (Chance & { readonly look: Likely })[] {
-  const perMetre = (c: Chance) => c.p / Math.max(1, c.to_m - c.from_m);
+  chances: readonly LineStretch[],
+): readonly (LineStretch & { readonly look: Likely })[] {
+  const perMetre = (c: LineStretch) => c.p / Math.max(1, c.to_m - c.from_m);
   let held = 0;
-  const looks = new Map<Chance, Likely>();
+  const looks = new Map<LineStretch, Likely>();
   for (const c of [...chances].sort((a, b) => perMetre(b) - perMetre(a))) {
     looks.set(c, UP_TO.find(([, upTo]) => held < upTo)?.[0] ?? 'clear');
     held += c.p;
   }
   // Neighbours of one look are one stretch.
-  return chances.reduce<(Chance & { look: Likely })[]>((out, c) => {
+  return chances.reduce<(LineStretch & { look: Likely })[]>((out, c) => {
     const own = looks.get(c)!;
     const last = out.at(-1);
     if (last && last.line === c.line && last.look === own && Math.abs(c.from_m - last.to_m) < 0.5)
@@ -66,7 +66,7 @@ export function FaultsView() {
   const was = practising ? (hunt?.end?.hidden.at ?? null) : null;
   const asked = useFaults((f) => f.asked);
   useEffect(() => {
-    const lines: Record<string, Chance[]> = {};
+    const lines: Record<string, LineStretch[]> = {};
     for (const c of search?.chances ?? []) (lines[c.line] ??= []).push(c);
     look({ chances: search ? lines : null });
     return () => look({ chances: null });

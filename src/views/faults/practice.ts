@@ -1,6 +1,6 @@
 /** A practice hunt of this tab: hidden by the worker, kept in this browser until it is over; nothing of it goes into the log. */
 import { create } from 'zustand';
-import type { Level } from '../../core/faults/practice.js';
+import { IN_VAIN_MIN, type Level } from '../../core/faults/practice.js';
 import type { Place } from '../../core/power/pulseNet.js';
 import type { Logged } from '../../core/rounds/logged.js';
 import { earthShare } from '../../core/rounds/points.js';
@@ -105,7 +105,6 @@ export const look = (given: boolean): Promise<void> =>
     keep({ ...of, end: { ...end, found } });
     return found ? 'There it is.' : 'Given up.';
   });
-const IN_VAIN_MIN = 10;
 
 export const showIt = (shown: boolean): void => {
   const { of } = get();

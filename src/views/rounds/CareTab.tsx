@@ -1,5 +1,6 @@
 /** The calendar of care: what is late, due and coming, what it risks to leave it, and a mark when it is done. */
 import { CalendarDays } from 'lucide-react';
+import { dayNumber, dayText } from '../../core/base/days.js';
 import { say } from '../../core/base/units.js';
 import { careOf, type Due } from '../../core/rounds/care.js';
 import type { EventKind } from '../../core/rounds/logged.js';
@@ -113,7 +114,7 @@ function CareCalendar({ care }: { care: readonly Due[] }) {
         void import('../../formats/calendarFile.js')
           .then(({ calendarFile }) =>
             saveText(
-              calendarFile(name, care.map((d) => ({ id: `care ${name} ${d.id}`, title: d.title, words: d.why, start: d.due, end: nextDay(d.due) }))),
+              calendarFile(name, care.map((d) => ({ id: `care ${name} ${d.id}`, title: d.title, words: d.why, start: d.due, end: dayText(dayNumber(d.due) + 1) }))),
               `${name} care.ics`,
               'text/calendar',
             ),
@@ -125,6 +126,3 @@ function CareCalendar({ care }: { care: readonly Due[] }) {
     </Button>
   );
 } // prettier-ignore
-
-const nextDay = (day: string): string =>
-  new Date(Date.parse(`${day}T00:00:00Z`) + 86_400_000).toISOString().slice(0, 10);

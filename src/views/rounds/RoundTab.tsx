@@ -19,6 +19,7 @@ import { SaidCard } from './SaidCard.js';
 import {
   GROWTH_WORDS,
   newestRound,
+  ONE_ROUND,
   setDay,
   useDay,
   useDaySeason,
@@ -30,9 +31,6 @@ import {
   WEATHER_WORDS,
   type Log,
 } from './rounds.js';
-
-/** A round that was begun longer ago is over, ms. */
-const ROUND_MS = 36 * 3600_000;
 
 export function RoundTab() {
   const log = useLog();
@@ -56,7 +54,7 @@ export function RoundTab() {
     setElsewhere({ key, kind: 'volts', unit, line, at_m, spot: null, at, proposed: true });
     useRoundsTab.setState({ point: key });
   };
-  const since = Date.now() - ROUND_MS;
+  const since = Date.now() - ONE_ROUND;
   const next = nextPoint(points, at, since);
   const point = points.find((p) => p.key === chosen) ?? (elsewhere && chosen === elsewhere.key ? elsewhere : next);
   const left = points.filter((p) => !(Date.parse(at.get(p.key)?.at(-1)?.time ?? '') >= since)).length;

@@ -1,8 +1,8 @@
 /** What the tabs of Rounds look at: the log by places, the day's conditions, and what a round says. */
 import { useMemo } from 'react';
 import { create } from 'zustand';
-import { recordOf, type SeasonId } from '../../core/plan/catalogue.js';
-import type { Energiser } from '../../core/plan/schema.js';
+import type { SeasonId } from '../../core/plan/catalogue.js';
+import { plateOfUnit } from '../../core/power/unit.js';
 import {
   seasonOf,
   type EventKind,
@@ -87,7 +87,7 @@ export const GROWTH_WORDS: readonly (readonly [Growth, string])[] = [
 ];
 
 /** What is one round: readings no older than this against its newest, ms. */
-const ONE_ROUND = 36 * 3600_000;
+export const ONE_ROUND = 36 * 3600_000;
 
 /** Readings, places and what was read at each. */
 export function useLog() {
@@ -97,7 +97,7 @@ export function useLog() {
   const { records, known, older } = useStanding<ReadingRecord>('readings');
   const key = `${records.length} ${records.at(-1)?.id ?? ''} ${records.at(-1)?.waiting ?? false}`;
   return useMemo(() => {
-    const battery = (id: string) => supplyOf(plan.energisers[id]!, cat) !== 'mains';
+    const battery = (id: string) => plateOfUnit(plan.energisers[id]!, cat).supply !== 'mains';
     const points = report ? testPoints(plan, report, records, battery) : [];
     return { records, known, older, points, at: byPoint(points, records) };
     // The list is made anew at every look; what is in it is told by its length and its last.
@@ -105,9 +105,6 @@ export function useLog() {
   }, [plan, report, cat, key, known, older]);
 }
 export type Log = ReturnType<typeof useLog>;
-
-const supplyOf = (u: Energiser, cat: ReturnType<typeof useCatalogue>) =>
-  u.plate?.supply ?? recordOf(cat.energisers, u.model).supply;
 
 /** The season that the day is like. */
 export const useDaySeason = (): SeasonId => useDay(seasonOf);
