@@ -96,7 +96,10 @@ module.exports = {
       name: 'part-keys-are-schemas',
       severity: 'error',
       from: { path: PART_KEYS },
-      to: { path: '^src/core/', pathNot: [PART_KEYS, '^src/core/plan/schemaParts\\.ts$'] },
+      to: {
+        path: '^src/core/',
+        pathNot: [PART_KEYS, '^src/core/(plan/schemaParts|base/type)\\.ts$'],
+      },
     },
     ...coreOrder,
   ],

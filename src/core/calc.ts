@@ -1,5 +1,5 @@
 /** The single calculators, by kind: what each takes, and its answer. Keys carry their units. */
-import { Type } from '@sinclair/typebox';
+import { Type } from './base/type.js';
 import { building } from './calcBuild.js';
 import { electric } from './calcElectric.js';
 import { ends } from './calcEnds.js';

@@ -1,5 +1,5 @@
 /** Calculators of the building: what waits for what, and the plan with so many people. */
-import { Type } from '@sinclair/typebox';
+import { Type } from './base/type.js';
 import { steadyClock } from './build/clock.js';
 import { criticalPath, inOrder } from './build/network.js';
 import { schedule } from './build/schedule.js';

@@ -1,5 +1,5 @@
 /** The calculators of pulse, network, earth and supply, by kind. */
-import { Type } from '@sinclair/typebox';
+import { Type } from './base/type.js';
 import { any, calculator, name, notNegative, positive, type Calculator } from './calculator.js';
 import { earthTest } from './earth/earthTest.js';
 import { rodGroup } from './earth/rods.js';

@@ -1,5 +1,5 @@
 /** The single calculators of ends and of posts that nothing braces. */
-import { Type } from '@sinclair/typebox';
+import { Type } from './base/type.js';
 import { calculator, notNegative, positive, type Calculator } from './calculator.js';
 import { gatePost, poleEmbedment } from './ends/embedment.js';
 import { doubleH, hBraceEmbedded } from './ends/frames.js';

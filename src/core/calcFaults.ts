@@ -1,5 +1,5 @@
 /** The calculator of faults: where one lies, from what was read. */
-import { Type } from '@sinclair/typebox';
+import { Type } from './base/type.js';
 import { checkNetwork, networkInputs } from './calcElectric.js';
 import { any, calculator, name, notNegative, positive, type Calculator } from './calculator.js';
 import { sum } from './base/numbers.js';

@@ -1,5 +1,5 @@
 /** The calculators of wire, span and run. Keys carry their units. */
-import { Type } from '@sinclair/typebox';
+import { Type } from './base/type.js';
 import { any, calculator, notNegative, positive, type Calculator } from './calculator.js';
 import { stateChangeExact } from './wire/elastic.js';
 import { wireProperties } from './wire/properties.js';

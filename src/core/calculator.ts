@@ -1,5 +1,6 @@
 /** What a single calculator is: the schema of its inputs and the function behind it. Keys carry their units. */
-import { Type, type Static, type TObject } from '@sinclair/typebox';
+import type { Static, TObject } from '@sinclair/typebox';
+import { Type } from './base/type.js';
 
 export const positive = Type.Number({ exclusiveMinimum: 0, maximum: 1e12 });
 export const notNegative = Type.Number({ minimum: 0, maximum: 1e12 });

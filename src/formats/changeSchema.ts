@@ -1,5 +1,5 @@
 /** What a change at the door must look like; apart, since a tab that makes changes needs no schemas. */
-import { Type } from '@sinclair/typebox';
+import { Type } from '../core/base/type.js';
 
 const pointer = Type.String({ pattern: '^(/[^/]*)+$', maxLength: 400 });
 const closed = { additionalProperties: false } as const;

@@ -1,5 +1,5 @@
 /** Runs one calculator behind its door; used by the endpoint and the command line. */
-import { Type } from '@sinclair/typebox';
+import { Type } from '../core/base/type.js';
 import { calculators } from '../core/calc.js';
 import { FormatError } from '../formats/error.js';
 import { validate } from '../formats/validate.js';

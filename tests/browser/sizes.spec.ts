@@ -10,7 +10,10 @@ const SIZES = [
   [1920, 1080],
 ] as const;
 
-/** What is wider than its box and cut by it: boxes that scroll sideways, and words that are clipped. */
+/**
+ * What is wider than its box and cut by it: boxes that scroll sideways, and words that are clipped. The steps at
+ * the thumb scroll, since they are as wide as one; the one that is looked at must be whole in view.
+ */
 const cut = (page: Page) =>
   page.evaluate(() => {
     const out: string[] = [];
@@ -19,7 +22,11 @@ const cut = (page: Page) =>
       if (!el.checkVisibility() || el.clientWidth === 0) continue;
       const { overflowX } = getComputedStyle(el);
       if (overflowX === 'visible' || el instanceof HTMLInputElement) continue;
-      if (el.scrollWidth > el.clientWidth + 2)
+      const on = el.matches('nav[aria-label=Steps]') && el.querySelector('[aria-current=page]');
+      if (on) {
+        const [mine, its] = [on.getBoundingClientRect(), el.getBoundingClientRect()];
+        if (mine.left < its.left - 1 || mine.right > its.right + 1) out.push(`${on.textContent} is out of view`);
+      } else if (el.scrollWidth > el.clientWidth + 2)
         out.push(`${el.tagName}.${el.className.slice(0, 60)} "${el.textContent.slice(0, 40)}" ${el.scrollWidth} in ${el.clientWidth}`); // prettier-ignore
     }
     return out;

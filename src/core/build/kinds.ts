@@ -2,7 +2,8 @@
  * Kinds of work, what is carried to it, and the cautions that go with it. Apart from the catalogue, since only who plans
  * the building needs them.
  */
-import { Type, type Static } from '@sinclair/typebox';
+import type { Static } from '@sinclair/typebox';
+import { Type } from '../base/type.js';
 import carried from '../../../data/build/carried.json' with { type: 'json' };
 import cautions from '../../../data/build/cautions.json' with { type: 'json' };
 import tasks from '../../../data/build/tasks.json' with { type: 'json' };

@@ -3,7 +3,8 @@
  * `data/*.json` holds the records; a property replaces single figures by path. The reasons of single figures stand in
  * `reasons.ts`: nothing is worked out from them.
  */
-import { Type, type Static } from '@sinclair/typebox';
+import type { Static } from '@sinclair/typebox';
+import { Type } from '../base/type.js';
 import { METALS } from './schemaParts.js';
 import type { Plan } from './schema.js';
 import animals from '../../../data/animals.json' with { type: 'json' };

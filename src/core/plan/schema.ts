@@ -2,7 +2,8 @@
  * The plan document: one per property. The schema is the single definition; the types below are
  * read from it. SI units, named in the keys; geometry in local metres east and north of `origin`.
  */
-import { Type, type Static } from '@sinclair/typebox';
+import type { Static } from '@sinclair/typebox';
+import { Type } from '../base/type.js';
 import { KEYS, merged, type PartKeys } from '../parts/keys.js';
 import type { PaddockSchema, ThingSchema, THING_KINDS } from '../parts/land/planKeys.js';
 import type { DesignSchema, StrandSchema } from '../parts/strands/planKeys.js';

@@ -1,5 +1,6 @@
 /** Pieces that every schema of the plan is made of. */
-import { Type, type TSchema } from '@sinclair/typebox';
+import type { TSchema } from '@sinclair/typebox';
+import { Type } from '../base/type.js';
 
 export const closed = { additionalProperties: false } as const;
 export const id = Type.String({ pattern: '^[A-Za-z0-9][A-Za-z0-9_-]{0,39}$' });

@@ -2,7 +2,8 @@
  * The report: everything `evaluate` finds out about a plan. Plain JSON, SI units in the keys.
  * The schema is the single definition; the parts of the fence bring their pieces of it.
  */
-import { Type, type Static } from '@sinclair/typebox';
+import type { Static } from '@sinclair/typebox';
+import { Type } from '../base/type.js';
 import { KEYS, merged, type PartKeys } from '../parts/keys.js';
 import type { EndReportSchema, HoldCheckSchema } from '../parts/ends/keys.js';
 import type { LegSchema } from '../parts/ground/keys.js';

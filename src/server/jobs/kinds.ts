@@ -3,7 +3,8 @@
  * and never in the one that serves. Each job takes plain data and gives text, so that the server only
  * passes it on.
  */
-import { Type, type Static } from '@sinclair/typebox';
+import type { Static } from '@sinclair/typebox';
+import { Type } from '../../core/base/type.js';
 import { evaluate } from '../../core/evaluate.js';
 import { catalogue } from '../../core/plan/catalogue.js';
 import { summaryOf } from '../../core/summary.js';

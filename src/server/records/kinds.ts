@@ -3,7 +3,8 @@
  * table (a migration), its fields and this entry; endpoints, outbox and corrections are the same for
  * all.
  */
-import { Type, type TProperties } from '@sinclair/typebox';
+import type { TProperties } from '@sinclair/typebox';
+import { Type } from '../../core/base/type.js';
 import { DELIVERED, STOCK_MOVES } from '../../core/supplies/basket.js';
 import { EVENTS, GROWTHS, READ, REPAIRED, WEATHERS } from '../../core/rounds/logged.js';
 import { TOOLS } from '../../core/wire/checks.js';

@@ -2,7 +2,7 @@ import { Footprints } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import type { Plan, Point } from '../../core/plan/schema.js';
 import { stations } from '../../core/plan/geometry.js';
-import { deviceReceiver, simulatedReceiver, type Fix } from '../../ui/devices/positioning.js';
+import type { Fix } from '../../ui/devices/positioning.js';
 import { Choice } from '../../ui/parts/controls.js';
 import { MEASURED, Num } from '../../ui/parts/Num.js';
 import { forgetHere, keepHere, keptHere } from '../../session/here.js';
@@ -47,8 +47,12 @@ export function LiveWalk() {
     halt();
     setFault(null);
     // Loaded when a walk begins: the map opens without it.
-    const globe = await import('../../formats/projection.js').catch(() => null);
-    if (!globe) return setFault('The server does not answer: the walk cannot begin now.');
+    const [globe, receivers] = await Promise.all([
+      import('../../formats/projection.js'),
+      import('../../ui/devices/positioning.js'),
+    ]).catch(() => []);
+    if (!globe || !receivers)
+      return setFault('The server does not answer: the walk cannot begin now.');
     // A property with nothing on it has no place yet: it lies where its first walk does.
     const bare = globe.nowhere(origin) && points.length === 0 && isBare();
     let home = keptHere<Origin | null>(homeKey, null) ?? (bare ? null : origin);
@@ -61,7 +65,8 @@ export function LiveWalk() {
       return globe.converter(home).fromLonLat(at);
     };
     const start = startOf();
-    const receiver = source === 'device' ? deviceReceiver : simulatedReceiver(start);
+    const receiver =
+      source === 'device' ? receivers.deviceReceiver : receivers.simulatedReceiver(start);
     const take = (fix: Fix) => {
       setAccuracy(fix.accuracy_m);
       if (fix.accuracy_m > WORST) return;

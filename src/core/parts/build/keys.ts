@@ -1,5 +1,5 @@
 /** How the work on the fence is planned: who, when, with what; what of its tasks was changed by hand. */
-import { Type } from '@sinclair/typebox';
+import { Type } from '../../base/type.js';
 import { along, byId, closed, id, words } from '../../plan/schemaParts.js';
 
 /** Of this century: a plan of years that have five figures, or none, is a slip of the hand. */

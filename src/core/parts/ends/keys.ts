@@ -1,5 +1,5 @@
 /** Ends: what stands at the places where wire is strained off or turned, as set by hand; and what comes of it. */
-import { Type } from '@sinclair/typebox';
+import { Type } from '../../base/type.js';
 import { along, closed, num, str, words } from '../../plan/schemaParts.js';
 
 export const END_KINDS = ['post', 'stay', 'n', 'h', 'double-h', 'tie-back', 'concreted'] as const;

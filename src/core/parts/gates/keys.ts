@@ -1,5 +1,5 @@
 /** Gates on lines. */
-import { Type } from '@sinclair/typebox';
+import { Type } from '../../base/type.js';
 import { byId, closed, id, num, str, words } from '../../plan/schemaParts.js';
 
 export const GateSchema = Type.Object(

@@ -1,5 +1,5 @@
 /** The ground under a line: heights levelled by hand, and what its legs are. */
-import { Type } from '@sinclair/typebox';
+import { Type } from '../../base/type.js';
 import { along, closed, metres, num } from '../../plan/schemaParts.js';
 
 export const LevelSchema = Type.Object({ at_m: along, z_m: metres }, closed);

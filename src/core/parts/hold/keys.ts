@@ -1,5 +1,5 @@
 /** What the strained wire does to the posts, and the gap that it leaves over the ground. */
-import { Type } from '@sinclair/typebox';
+import { Type } from '../../base/type.js';
 import { closed, num, str } from '../../plan/schemaParts.js';
 
 export const PostSchema = Type.Object(

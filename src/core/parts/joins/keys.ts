@@ -1,5 +1,5 @@
 /** What is tied to what: by hand at the places of a line, and what of the fence is fed through it. */
-import { Type } from '@sinclair/typebox';
+import { Type } from '../../base/type.js';
 import { along, closed, id, METALS, num, str, words } from '../../plan/schemaParts.js';
 
 /** The end of a strand at a place. */
@@ -90,11 +90,11 @@ export const FedSchema = Type.Object(
     }),
     dead: Type.Array(StrandsSchema),
     single: Type.Array(
-      Type.Composite(
-        [
-          StrandsSchema,
-          Type.Object({ lost_m: Type.Number({ description: 'live strand that one break costs' }) }),
-        ],
+      Type.Object(
+        {
+          ...StrandsSchema.properties,
+          lost_m: Type.Number({ description: 'live strand that one break costs' }),
+        },
         closed,
       ),
       { description: 'fed from one side only' },

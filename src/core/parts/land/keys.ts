@@ -1,5 +1,5 @@
 /** What lies on the land beside the fences, and the paddocks between them. */
-import { Type } from '@sinclair/typebox';
+import { Type } from '../../base/type.js';
 import { byId, closed, num, str } from '../../plan/schemaParts.js';
 import { PaddockSchema, ThingSchema } from './planKeys.js';
 

@@ -1,5 +1,5 @@
 /** What lies on the land beside the fences. */
-import { Type } from '@sinclair/typebox';
+import { Type } from '../../base/type.js';
 import { closed, id, metres, words } from '../../plan/schemaParts.js';
 
 /** What else lies on the land; each kind is there for a number or a finding (docs/model.md, Land). */

@@ -1,5 +1,5 @@
 /** Posts along a line: what was asked of them, and the runs and bays that come of it. */
-import { Type } from '@sinclair/typebox';
+import { Type } from '../../base/type.js';
 import { along, closed, num, words } from '../../plan/schemaParts.js';
 
 export const PinSchema = Type.Object(

@@ -1,5 +1,5 @@
 /** Energisers, how they are sized, and what they make of the fence. */
-import { Type } from '@sinclair/typebox';
+import { Type } from '../../base/type.js';
 import { byId, closed, id, maybe, metres, num, str, words } from '../../plan/schemaParts.js';
 
 const volts = Type.Number({ exclusiveMinimum: 0, maximum: 50_000 });

@@ -1,5 +1,5 @@
 /** Who must be held: the stock on both sides, what is kept out, and what the line meets. */
-import { Type } from '@sinclair/typebox';
+import { Type } from '../../base/type.js';
 import { closed, stock, words } from '../../plan/schemaParts.js';
 import { DemandsSchema } from '../strands/planKeys.js';
 

@@ -1,5 +1,5 @@
 /** The strands of a line, the designs that name make-ups, and how the rules stand to them. */
-import { Type } from '@sinclair/typebox';
+import { Type } from '../../base/type.js';
 import { byId, id, maybe } from '../../plan/schemaParts.js';
 import { DesignSchema, StrandSchema } from './planKeys.js';
 import { ProposalSchema, RequirementSchema, RuleMarkSchema } from './reportKeys.js';

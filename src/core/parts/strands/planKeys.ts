@@ -1,5 +1,6 @@
 /** Strands, the designs that name them, and what a line may ask of them for itself. */
-import { Type } from '@sinclair/typebox';
+import type { TOptional } from '@sinclair/typebox';
+import { Type } from '../../base/type.js';
 import { closed, id, words } from '../../plan/schemaParts.js';
 
 export const StrandSchema = Type.Object(
@@ -60,13 +61,10 @@ export const DesignSchema = Type.Object(
 export type Demand = (typeof DEMANDS)[number];
 
 /** A line's own requirements. */
-export const DemandsSchema = Type.Partial(
-  Type.Object(
-    Object.fromEntries(DEMANDS.map((d) => [d, DemandSchema])) as Record<
-      Demand,
-      typeof DemandSchema
-    >,
-    closed,
-  ),
+export const DemandsSchema = Type.Object(
+  Object.fromEntries(DEMANDS.map((d) => [d, Type.Optional(DemandSchema)])) as Record<
+    Demand,
+    TOptional<typeof DemandSchema>
+  >,
   closed,
 );

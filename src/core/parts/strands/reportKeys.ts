@@ -1,5 +1,6 @@
 /** What the report says of strands: what is asked, how the rules stand, what is proposed. */
-import { Type, type Static } from '@sinclair/typebox';
+import type { Static } from '@sinclair/typebox';
+import { Type } from '../../base/type.js';
 import { closed, num, str } from '../../plan/schemaParts.js';
 
 /** What one kind of stock or predator asks of this line. */

@@ -1,5 +1,5 @@
 /** What is bought: prices of the property, rows changed by hand, items of its own. */
-import { Type } from '@sinclair/typebox';
+import { Type } from '../../base/type.js';
 import { byId, closed, words } from '../../plan/schemaParts.js';
 
 const date = Type.String({ pattern: '^\\d{4}-\\d{2}-\\d{2}$', description: 'a day, YYYY-MM-DD' });

@@ -1,5 +1,5 @@
 /** The wire: how tight it is strung, from where, and what the temperature makes of it. */
-import { Type } from '@sinclair/typebox';
+import { Type } from '../../base/type.js';
 import { along, byId, closed, num, str, words } from '../../plan/schemaParts.js';
 
 /** Where in its run the tensioner of a strand works; best: where the slackest span keeps most. */
