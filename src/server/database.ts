@@ -9,6 +9,7 @@ import * as tensionChecks from './migrations/004-tension-checks.js';
 import * as supplies from './migrations/005-supplies.js';
 import * as building from './migrations/006-building.js';
 import * as rounds from './migrations/007-rounds.js';
+import * as monitors from './migrations/008-monitors.js';
 
 interface NamedMigration {
   readonly name: string;
@@ -25,6 +26,7 @@ export const migrations: readonly NamedMigration[] = [
   { name: '005-supplies', ...supplies },
   { name: '006-building', ...building },
   { name: '007-rounds', ...rounds },
+  { name: '008-monitors', ...monitors },
 ];
 
 /** A store that cannot be used as it is, in one plain line. */

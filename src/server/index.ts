@@ -6,6 +6,7 @@ import { ProposedSchema } from '../formats/changeSchema.js';
 import { prepare } from '../formats/validate.js';
 import { openDatabase } from './database.js';
 import { createPool, type Pool } from './jobs/pool.js';
+import { monitorStore, type MonitorStore } from './monitors.js';
 import { photoStore, type PhotoStore } from './photos.js';
 import { recordStore, type RecordStore } from './records/store.js';
 import { planStore, type PlanStore } from './store.js';
@@ -14,6 +15,7 @@ import { remembered } from './summaries.js';
 export interface Store extends PlanStore {
   readonly records: RecordStore;
   readonly photos: PhotoStore;
+  readonly monitors: MonitorStore;
 }
 
 /** The file that ANABATIC_DB names. */
@@ -25,7 +27,13 @@ export function store(): Promise<Store> {
   opened ??= openDatabase(storeFile())
     .then((db) => {
       prepare(PlanSchema, ProposedSchema);
-      return { ...planStore(db), records: recordStore(db), photos: photoStore(db) };
+      const records = recordStore(db);
+      return {
+        ...planStore(db),
+        records,
+        photos: photoStore(db),
+        monitors: monitorStore(db, records),
+      };
     })
     .catch((error: unknown) => {
       opened = null;

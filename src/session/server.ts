@@ -138,3 +138,48 @@ export async function again<T>(ask: () => Promise<T | null>): Promise<T> {
     await pause();
   }
 }
+
+/** A device that reports by itself, as the server knows it. */
+export interface Monitor {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: 'volts' | 'earth_volts' | 'battery_volts';
+  readonly line: string | null;
+  readonly at_m: number | null;
+  readonly unit: string | null;
+  readonly simulated: boolean;
+  readonly made_at: string;
+  readonly revoked_at: string | null;
+  readonly heard: number | null;
+  readonly heard_at: string | null;
+}
+
+/** The monitors of the property; null: not now. */
+export async function monitors(): Promise<readonly Monitor[] | null> {
+  const answer = await ask(url('/monitors'));
+  const found = answer?.ok ? ((await answer.json().catch(() => null)) as { monitors: Monitor[] } | null) : null; // prettier-ignore
+  return found?.monitors ?? null;
+}
+
+/** Makes a monitor; its token is told this once. @returns words: why not */
+export async function makeMonitor(
+  asked: Pick<Monitor, 'name' | 'kind' | 'line' | 'at_m' | 'unit' | 'simulated'>,
+): Promise<{ monitor: Monitor; token: string } | string> {
+  const answer = await ask(url('/monitors'), asked);
+  if (!answer) return 'The server does not answer: nothing was made.';
+  if (!answer.ok) return wordsOf(answer);
+  return (await answer.json()) as { monitor: Monitor; token: string };
+}
+
+/** Takes a monitor's token back. @returns whether the server did */
+export async function revokeMonitor(id: string): Promise<boolean> {
+  try {
+    const answer = await fetch(url(`/monitors/${id}`), {
+      method: 'DELETE',
+      signal: AbortSignal.timeout(WAIT_MS),
+    });
+    return answer.ok || answer.status === 404;
+  } catch {
+    return false;
+  }
+}

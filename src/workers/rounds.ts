@@ -11,13 +11,8 @@ import {
   type Level,
 } from '../core/faults/practice.js';
 import { NAISMITH, onFoot } from '../core/faults/onFoot.js';
-import {
-  placeOf,
-  searchedOf,
-  touchedAt,
-  voltsAlong,
-  type Searched,
-} from '../core/faults/property.js';
+import { searchedOf, voltsAlong } from '../core/faults/property.js';
+import { placeOf, touchedAt, type Searched } from '../core/faults/searched.js';
 import { entropy } from '../core/faults/posterior.js';
 import { metresFrom, type OnSection } from '../core/faults/walk.js';
 import { pointAt } from '../core/plan/geometry.js';
@@ -30,7 +25,7 @@ import type { Network } from '../core/power/wired.js';
 import { fitReadings, type Usable } from '../core/rounds/fitting.js';
 import type { Logged } from '../core/rounds/logged.js';
 import type { TestPoint } from '../core/rounds/points.js';
-import { asFaultReading, onLine, stretchesOf, type LineStretch } from '../core/rounds/verdict.js';
+import { asFaultReadings, onLine, stretchesOf, type LineStretch } from '../core/rounds/verdict.js';
 
 /** What the fence may read at a point, with leakage and wire as they may be, V. */
 export interface Band {
@@ -48,6 +43,8 @@ export interface Asked {
   readonly share: number;
   /** Somebody looks for a fault because there is one. */
   readonly searching: boolean;
+  /** Switches that stand open now. */
+  readonly open?: readonly Place[];
 }
 
 export interface Said {
@@ -230,10 +227,7 @@ export function roundQuestions(netOf: (unit: string) => Network | null, groundNo
     const own = ready(asked);
     if (!own?.fence || !own.weigh) return null;
     const { fence } = own;
-    const taken = asked.readings.flatMap((r) => {
-      const as = asFaultReading(fence, r, asked.share, strandsOf(fence.net));
-      return as ? [{ r, as }] : [];
-    });
+    const taken = asFaultReadings(fence, asked.readings, asked.share, strandsOf(fence.net));
     if (taken.length === 0) return null;
     const readings = taken.map((t) => t.as);
     const w = own.weigh(readings, asked.searching ? ON_A_SEARCH : ON_A_ROUND, own.knownBy > 0 ? daysSince(asked) : null);
@@ -278,6 +272,8 @@ export function roundQuestions(netOf: (unit: string) => Network | null, groundNo
       const { fence, said, readings } = w;
       const { fences, sections, noise } = fence;
       const { cells } = fences[0]!;
+      const { open = [] } = asked;
+      const sameOpen = (of: readonly Place[] = []) => JSON.stringify(of) === JSON.stringify(open);
       const found = foundBy(fences, sections, readings, { noise, prior: PRIOR, near_m: NEAR_M });
       const chances = cells.flatMap(({ section, x_m, length_m }, k) =>
         onLine(fence, { section, from_m: x_m - length_m / 2, to_m: x_m + length_m / 2, p: found.posterior.cells[k]! }) ?? []);
@@ -286,9 +282,9 @@ export function roundQuestions(netOf: (unit: string) => Network | null, groundNo
       // What was read stays read: the same place once more repeats what the model is off there.
       const places = placesOf(fences[0]!, sections).filter((p) => {
         const at = placeOf(fence, p);
-        return at !== null && !asked.readings.some((r) => r.line === at.line && r.at_m !== null && Math.abs(r.at_m - at.at_m) < READ_M);
+        return at !== null && fence.feeds(open, at) && !asked.readings.some((r) => sameOpen(r.open) && r.line === at.line && r.at_m !== null && Math.abs(r.at_m - at.at_m) < READ_M);
       });
-      const told = nextFrom(fences, sections, found.posterior, start, { noise, pace: PACE, places, metres: (to) => metres(from, spot(to), along(to)) });
+      const told = nextFrom(fences, sections, found.posterior, start, { noise, pace: PACE, open, places, metres: (to) => metres(from, spot(to), along(to)) });
       const unsure = entropy(found.posterior.cells);
       const next: NextPlace[] = [];
       for (const { stop, gain } of told) {

@@ -8,14 +8,8 @@ import { normal, uniform } from '../../src/core/base/random.js';
 import { atRate, sourceAt, TIED } from '../../src/core/faults/atRate.js';
 import { foundBy, metersAt, nextFrom, placesOf } from '../../src/core/faults/hunt.js';
 import { likely, logChance, spread, type FaultReading } from '../../src/core/faults/posterior.js';
-import {
-  ampsAt,
-  METER_S,
-  placeOf,
-  searchedOf,
-  touchedAt,
-  voltsAlong,
-} from '../../src/core/faults/property.js';
+import { ampsAt, METER_S, searchedOf, voltsAlong } from '../../src/core/faults/property.js';
+import { placeOf, touchedAt } from '../../src/core/faults/searched.js';
 import { followLowest, hide, LEVELS } from '../../src/core/faults/practice.js';
 import { metresFrom, type OnSection } from '../../src/core/faults/walk.js';
 import type { Meter } from '../../src/core/faults/fence.js';

@@ -4,6 +4,7 @@
  */
 import { assemble, drive, factorOf, type Piece } from '../power/assembly.js';
 import type { Circuit } from '../power/circuitTypes.js';
+import type { Place } from '../power/pulseNet.js';
 import { loadLine, type LoadLine, type LoadLinePlate } from '../power/loadLine.js';
 
 /** A stretch of a strand that a fault may lie in, taken at its middle. */
@@ -18,11 +19,17 @@ export interface Cell {
  * What can be read where: volts of a strand against the soil at a location, or amps that pass an end of a section towards
  * its `to`; either of them also in the middle of a cell.
  */
-export type Meter =
+export type Meter = (
   | { readonly quantity: 'voltage'; readonly location: string }
   /** Volts of the unit's earth terminal against far soil, as a size. */
   | { readonly quantity: 'earth' }
-  | { readonly quantity: 'current'; readonly section: string; readonly at: 'from' | 'to' | number };
+  | { readonly quantity: 'current'; readonly section: string; readonly at: 'from' | 'to' | number }
+) & {
+  /** Switches that stand open while it is read: only a fence that knows its switches can say what it reads then. */
+  readonly open?: readonly Place[];
+  /** What the same meter read there before they were opened, V: by how much it changed is known better than either. */
+  readonly beside_V?: number;
+};
 
 /** How the middle of a cell is called as a location. */
 export const middle = ({ section, x_m }: Pick<Cell, 'section' | 'x_m'>): string =>
@@ -141,6 +148,7 @@ export function faultFence(healthy: Circuit, unit: LoadLinePlate | LoadLine, gri
     series_ohm,
     count,
     read(meter, some) {
+      if (meter.open?.length) throw new RangeError('this fence knows no switches');
       if (!some) {
         const key = JSON.stringify(meter);
         let known = whole.get(key);

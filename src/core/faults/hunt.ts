@@ -1,6 +1,7 @@
 /** A search for a fault, reading by reading: how sure it is, and where to go next. */
 import { sum } from '../base/numbers.js';
 import type { Circuit, Section } from '../power/circuitTypes.js';
+import type { Place } from '../power/pulseNet.js';
 import type { LoadLinePlate } from '../power/loadLine.js';
 import {
   faultFence,
@@ -97,6 +98,8 @@ export interface Going {
   readonly pace: Pace;
   /** Where the wire can be touched; everywhere, where nothing is said. */
   readonly places?: readonly OnSection[];
+  /** Switches that stand open there. */
+  readonly open?: readonly Place[];
   /** Metres on foot to a place; along the wires, where nothing is said. */
   readonly metres?: (to: OnSection) => number;
 }
@@ -107,11 +110,11 @@ export function nextFrom(
   sections: readonly Section[],
   now: Posterior,
   here: OnSection,
-  { noise, pace, places = placesOf(fences[0]!, sections), metres: far = metresFrom(sections, here) }: Going,
+  { noise, pace, open, places = placesOf(fences[0]!, sections), metres: far = metresFrom(sections, here) }: Going,
 ): Told<Touch>[] {
   const stopAt = (at: OnSection): Touch[] => {
     const metres = far(at);
-    return Number.isFinite(metres) ? [{ at, metres, meters: metersAt(at, sections), minutes: metres / pace.metres_per_minute + pace.reading_min }] : []; // prettier-ignore
+    return Number.isFinite(metres) ? [{ at, metres, meters: metersAt(at, sections).map((m) => (open?.length ? { ...m, open } : m)), minutes: metres / pace.metres_per_minute + pace.reading_min }] : []; // prettier-ignore
   };
   const told = (some: readonly OnSection[]) => worthOf(fences, now, some.flatMap(stopAt), noise);
   const every = Math.ceil(places.length / PLACES);

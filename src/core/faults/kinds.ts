@@ -3,7 +3,7 @@ import { sum } from '../base/numbers.js';
 import type { Meter } from './fence.js';
 import { geometric } from './fence.js';
 import { logChance, posteriorOf, spread, type FaultReading, type Posterior } from './posterior.js';
-import type { Searched } from './property.js';
+import type { Searched } from './searched.js';
 
 /** `growth`: all that grows leaks more; `earth`: the unit's earth has become bad; `unit`: it gives less than its plate. */
 export const FAULT_KINDS = ['none', 'growth', 'earth', 'unit', 'leak', 'joint', 'break'] as const;

@@ -13,6 +13,8 @@ export interface Noise {
   readonly earth_floor_v?: number;
   /** How far the model is off where a fault changes a current, as a share of the change; nought where nothing is said. */
   readonly changed_rel?: number;
+  /** By how much a meter is off a change that opening a switch makes, as a share; as of volts where nothing is said. */
+  readonly repeat_rel?: number;
   /** So many of 1 readings are misread or stand beside the fault, and are off by far more. */
   readonly wild?: number;
 }
@@ -48,12 +50,15 @@ export interface Posterior {
 }
 
 /** How far a meter is off: the share and the floor of what it reads. */
-export const partsOf = ({ quantity }: Meter, n: Noise): { rel: number; floor: number } =>
+export const partsOf = ({ quantity, beside_V }: Meter, n: Noise): { rel: number; floor: number } =>
   quantity === 'current'
     ? { rel: n.current_rel, floor: n.current_floor_a }
     : quantity === 'earth'
       ? { rel: n.earth_rel ?? n.voltage_rel, floor: n.earth_floor_v ?? n.voltage_floor_v }
-      : { rel: n.voltage_rel, floor: n.voltage_floor_v };
+      : {
+          rel: beside_V === undefined ? n.voltage_rel : (n.repeat_rel ?? n.voltage_rel),
+          floor: n.voltage_floor_v,
+        };
 
 /** Standard deviation of what a meter reads where it should read mu. */
 export function spread(meter: Meter, mu: number, noise: Noise): number {

@@ -2,7 +2,8 @@
 import { normal, uniform } from '../base/random.js';
 import { pulseNet, type Place } from '../power/pulseNet.js';
 import { voltsOf, type Volts, type VoltsOptions } from '../power/volts.js';
-import { ampsAt, METER_S, placeOf, voltsAlong, type Searched } from './property.js';
+import { ampsAt, METER_S, voltsAlong } from './property.js';
+import { placeOf, type Searched } from './searched.js';
 
 /** 1: a heavy leak, a good meter. 2: leaks and breaks, a usual meter. 3: light leaks too, and leakage that is not as planned. */
 export const LEVELS = [1, 2, 3] as const;

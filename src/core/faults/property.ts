@@ -4,36 +4,17 @@
  * resistance than was thought, each a pulse of its own.
  */
 import type { SeasonId } from '../plan/catalogue.js';
-import type { Section } from '../power/circuitTypes.js';
 import { earthOf } from '../power/earthSide.js';
-import { pulseNet, type Piece, type Place, type PulseNet } from '../power/pulseNet.js';
+import { pulseNet, type Place, type PulseNet } from '../power/pulseNet.js';
 import { unitOf } from '../power/unit.js';
 import { voltsOf, type Volts, type VoltsOptions } from '../power/volts.js';
 import type { Network } from '../power/wired.js';
 import { readAt } from '../terrain/profile.js';
-import { atRate, fitRate, sectionId, TIED, type Fit, type Tried } from './atRate.js';
+import { atRate, fitRate, sectionId, TIED, type Tried } from './atRate.js';
 import { faultFence, geometric, middle, type FaultFence, type Meter } from './fence.js';
 import { MAY_BE } from './hunt.js';
-import type { Noise } from './posterior.js';
-import type { OnSection } from './walk.js';
-
-export interface Searched {
-  readonly net: Network;
-  readonly season: SeasonId;
-  readonly sections: readonly Section[];
-  /** Where each section lies on its line; null: a cable under a gate, or the lead-out. */
-  readonly pieces: Readonly<Record<string, Piece | null>>;
-  /** The unit's terminal, as a location. */
-  readonly terminal: string;
-  /** Of the unit's earth while nothing is wrong. */
-  readonly earth_ohm: number;
-  readonly fences: readonly FaultFence[];
-  /** How far readings are off what the fences say: the meter, and what the model is off the pulse. */
-  readonly noise: Noise;
-  readonly fit: Fit;
-  /** What a pulse of the whole fence reads at a meter, with something thought of beside the plan. */
-  quiet(options: VoltsOptions): ((meter: Meter) => number) | null;
-}
+import type { Made, Searched } from './searched.js';
+import { withSwitches } from './switches.js';
 
 export interface SearchOptions {
   readonly cell_m?: number;
@@ -42,8 +23,11 @@ export interface SearchOptions {
   readonly known?: Pick<VoltsOptions, 'growth' | 'earth_ohm'>;
 }
 
-/** Share by which a meter is off, and what no meter shows: volts and amps. */
-const METER = { voltage_rel: 0.04, voltage_floor_v: 100, current_rel: 0.06, current_floor_a: 0.25, changed_rel: 0.3, wild: 0.05, earth_rel: 0.2, earth_floor_v: 50 }; // prettier-ignore
+/**
+ * Share by which a meter is off, and what no meter shows: volts and amps. The same meter twice at the same place is off by 2 %
+ * each time [assumed], and the model by 2.3 % of what opening a switch changes (docs/model.md, Faults).
+ */
+const METER = { voltage_rel: 0.04, voltage_floor_v: 100, current_rel: 0.06, current_floor_a: 0.25, changed_rel: 0.3, wild: 0.05, earth_rel: 0.2, earth_floor_v: 50, repeat_rel: 0.036 }; // prettier-ignore
 /** A clamp or an aerial that follows the current so slowly does not see the wave's front, s [assumed]. */
 export const METER_S = 5e-5;
 /** Resistances that a leak, and a joint gone bad, may have, ohm. */
@@ -64,33 +48,31 @@ export function searchedOf(net: Network, season: SeasonId, { cell_m = 50, leaks 
   const fit = fitRate((r) => atRate(first, source, earth_ohm, r), triedOn(net, season, first, known));
   const { rate, gain } = fit;
   const grid = { cell_m, leaks_ohm: geometric(...LEAKS, leaks), joints_ohm: JOINTS, strand: TIED };
-  const fences = MAY_BE.map(([g, r]): FaultFence => {
-    const such = { ...known, growth: growth * g, scale: { l: 1, r } };
-    const pulse = pulseNet(net, season, such)!;
-    const { circuit, unit } = atRate(pulse, source, earth_ohm, rate);
-    const fence = faultFence(circuit, unit, grid);
-    return asPulse(fence, readerOf(pulse, fence, voltsOf(net, season, { ...such, amps_s: METER_S })!), gain);
-  });
-  const plain = atRate(first, source, earth_ohm, rate);
-  const { sections } = plain.circuit;
-  return {
-    net,
-    season,
-    sections,
-    pieces: Object.fromEntries(first.pieces.map((p, k) => [sectionId(k), p])),
-    terminal: first.at,
-    earth_ohm,
-    fences,
-    noise: {
-      ...METER,
-      voltage_rel: Math.hypot(METER.voltage_rel, fit.off),
-    },
-    fit,
-    quiet: (options) => {
-      const volts = voltsOf(net, season, { ...known, ...options, amps_s: METER_S });
-      return volts && readerOf(first, fences[0]!, volts);
-    },
+  const under = (breaks: readonly Place[]): Made | null => {
+    const plain = pulseNet(net, season, { breaks });
+    if (!plain) return null;
+    const fences = MAY_BE.map(([g, r]): FaultFence => {
+      const such = { ...known, breaks, growth: growth * g, scale: { l: 1, r } };
+      const pulse = pulseNet(net, season, such)!;
+      const { circuit, unit } = atRate(pulse, source, earth_ohm, rate);
+      const fence = faultFence(circuit, unit, grid);
+      return asPulse(fence, readerOf(pulse, fence, voltsOf(net, season, { ...such, amps_s: METER_S })!), gain);
+    });
+    return {
+      pulse: plain,
+      at: placesBy(plain, fences[0]!),
+      sections: atRate(plain, source, earth_ohm, rate).circuit.sections,
+      pieces: Object.fromEntries(plain.pieces.map((p, k) => [sectionId(k), p])),
+      terminal: plain.at,
+      fences,
+      quiet: (options) => {
+        const volts = voltsOf(net, season, { ...known, ...options, breaks, amps_s: METER_S });
+        return volts && readerOf(plain, fences[0]!, volts);
+      },
+    };
   };
+  const { sections, pieces, terminal, fences, quiet, feeds } = withSwitches(under([])!, under);
+  return { net, season, sections, pieces, terminal, fences, quiet, feeds, earth_ohm, fit, noise: { ...METER, voltage_rel: Math.hypot(METER.voltage_rel, fit.off) } };
 } // prettier-ignore
 
 /** What some simulated leaks change elsewhere. */
@@ -125,8 +107,8 @@ function triedOn(net: Network, season: SeasonId, pulse: PulseNet, known: VoltsOp
   });
 } // prettier-ignore
 
-/** What a pulse reads at a meter of a fence. */
-function readerOf(pulse: PulseNet, fence: FaultFence, volts: Volts): (meter: Meter) => number {
+/** Places of lines by the locations of a fence. */
+function placesBy(pulse: PulseNet, fence: FaultFence): Map<string, Place> {
   const at = new Map<string, Place>();
   pulse.pieces.forEach((piece, k) => {
     if (!piece) return;
@@ -138,6 +120,13 @@ function readerOf(pulse: PulseNet, fence: FaultFence, volts: Volts): (meter: Met
     const { l, piece } = own.get(section)!;
     if (piece) at.set(middle({ section, x_m }), { line: piece.line, at_m: piece.from_m + ((piece.to_m - piece.from_m) * x_m) / l.length_m }); // prettier-ignore
   }
+  return at;
+} // prettier-ignore
+
+/** What a pulse reads at a meter of a fence. */
+function readerOf(pulse: PulseNet, fence: FaultFence, volts: Volts): (meter: Meter) => number {
+  const at = placesBy(pulse, fence);
+  const own = new Map(pulse.lines.map((l, k) => [sectionId(k), l]));
   const plain = (location: string) => fence.healthy({ quantity: 'voltage', location });
   const voltsAt = (location: string): number => {
     const place = at.get(location);
@@ -150,7 +139,7 @@ function readerOf(pulse: PulseNet, fence: FaultFence, volts: Volts): (meter: Met
   return (meter) => {
     if (meter.quantity === 'voltage') return voltsAt(meter.location);
     if (meter.quantity === 'earth') return volts.out_A * volts.earth_ohm;
-    const { l } = own.get(meter.section)!;
+    const l = own.get(meter.section)!;
     const cells = volts.amps![Number(meter.section)]!;
     const x_m = meter.at === 'from' ? 0 : meter.at === 'to' ? l.length_m : meter.at;
     // What is too short to be simulated passes what its neighbours make it pass.
@@ -200,28 +189,3 @@ function asPulse(fence: FaultFence, reader: (meter: Meter) => number, gain: numb
 }
 
 const ratio = (a: number, b: number): number => (b === 0 ? 0 : a / b);
-
-/** The place of a section or cell that is nearest to a place of a line, where a wire can be touched. Null: it is not fed. */
-export function touchedAt({ pieces, sections, fences }: Pick<Searched, 'pieces' | 'sections' | 'fences'>, { line, at_m }: Place): OnSection | null {
-  const off = (p: Piece) => Math.max(p.from_m - at_m, at_m - p.to_m, 0);
-  const own = sections.flatMap((s) => {
-    const piece = pieces[s.id];
-    return piece?.line === line ? [{ s, piece }] : [];
-  });
-  if (own.length === 0) return null;
-  const { s, piece } = own.reduce((a, b) => (off(b.piece) < off(a.piece) ? b : a));
-  if (off(piece) > NEAR_M) return null;
-  const x = (s.length_m * (at_m - piece.from_m)) / (piece.to_m - piece.from_m);
-  const places = [0, s.length_m, ...fences[0]!.cells.filter((c) => c.section === s.id).map((c) => c.x_m)];
-  return { section: s.id, x_m: places.reduce((a, b) => (Math.abs(b - x) < Math.abs(a - x) ? b : a)) };
-} // prettier-ignore
-
-/** Beyond the end of what is fed a reading may still be this far, m. */
-const NEAR_M = 10;
-
-/** Where a place of a section lies on its line; null: in a cable. */
-export function placeOf({ pieces, sections }: Pick<Searched, 'pieces' | 'sections'>, { section, x_m }: OnSection): Place | null {
-  const piece = pieces[section];
-  const s = sections.find((own) => own.id === section);
-  return piece && s ? { line: piece.line, at_m: piece.from_m + ((piece.to_m - piece.from_m) * x_m) / s.length_m } : null;
-} // prettier-ignore

@@ -186,10 +186,15 @@ function nameAt(wires: readonly Wire[], p: Place): string | null {
   return there.before;
 }
 
-/** Parts every strand of a place. */
-function breakAt(wires: readonly Wire[], p: Place): void {
-  const wire = wireAt(wires, p);
-  if (wire && wire.nodes.every((n) => Math.abs(n.s - p.at_m) > NEAR)) insert(wire, p, true);
+/** Parts every strand of a place; one with a name is parted beside it, towards the middle of its run. */
+function breakAt(wires: readonly Wire[], { line, at_m }: Place): void {
+  const wire = wireAt(wires, { line, at_m });
+  if (!wire) return;
+  const [first, last] = [wire.nodes[0]!.s, wire.nodes.at(-1)!.s];
+  const way = at_m < (first + last) / 2 ? 1 : -1;
+  let s = at_m;
+  while (wire.nodes.some((n) => Math.abs(n.s - s) <= NEAR)) s += way * 2 * NEAR;
+  if (s > first && s < last) insert(wire, { line, at_m: s }, true);
 }
 
 function insert({ line, nodes }: Wire, p: Place, broken: boolean): string {

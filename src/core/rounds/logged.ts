@@ -1,4 +1,5 @@
 /** What is put down on a round, and what else happens to a fence in a year. */
+import type { Place } from '../power/pulseNet.js';
 import type { SeasonId } from '../plan/catalogue.js';
 
 /** What can be read: V on a live strand, V on the earth, V of a battery, A that pass along the line. */
@@ -34,7 +35,17 @@ export interface Logged {
   readonly towards?: 'end' | 'start' | null;
   readonly weather?: Weather | null;
   readonly growth?: Growth | null;
+  /** Switches that stood open meanwhile; left out: none. */
+  readonly open?: readonly Place[];
 }
+
+/** Where a reading came from that nobody keyed, as its note says it. */
+export const deviceNote = (device: 'meter' | 'monitor' | 'scale', simulated: boolean): string =>
+  `${simulated ? 'simulated ' : ''}${device}`;
+
+/** Whether a stand-in made it: no such one is ever taken for what the fence did. */
+export const isSimulated = ({ note }: { readonly note: string }): boolean =>
+  note.startsWith('simulated ');
 
 /** The season of the plan that a day is like. What nobody put down is as today. */
 export function seasonOf({ weather, growth }: Pick<Logged, 'weather' | 'growth'>): SeasonId {

@@ -4,7 +4,7 @@ import type { FaultReading } from '../faults/posterior.js';
 import type { FaultKind, Weighed } from '../faults/kinds.js';
 import { likely, type Stretch } from '../faults/posterior.js';
 import { metersAt } from '../faults/hunt.js';
-import { placeOf, touchedAt, type Searched } from '../faults/property.js';
+import { placeOf, touchedAt, type Searched } from '../faults/searched.js';
 import type { Logged } from './logged.js';
 
 /** A stretch of a line that a fault may lie in. */
@@ -21,17 +21,38 @@ export interface LineStretch {
  * @param strands so many live strands share the current at a place
  */
 export function asFaultReading(fence: Searched, r: Logged, share: number, strands: (at: Place) => number): FaultReading | null {
-  if (r.kind === 'earth_volts') return { meter: { quantity: 'earth' }, value: r.value / share };
   if (r.kind === 'battery_volts') return null;
-  if (r.line === null || r.at_m === null) return r.kind === 'volts' ? { meter: { quantity: 'voltage', location: fence.terminal }, value: r.value } : null;
-  const place = { line: r.line, at_m: r.at_m };
-  const on = touchedAt(fence, place);
+  const open = r.open ?? [];
+  const where = r.line !== null && r.at_m !== null ? { line: r.line, at_m: r.at_m } : undefined;
+  // What a switch has cut off reads nothing, whatever is wrong.
+  if (!fence.feeds(open, where)) return null;
+  const under = open.length > 0 ? { open } : {};
+  if (r.kind === 'earth_volts') return { meter: { quantity: 'earth', ...under }, value: r.value / share };
+  if (!where) return r.kind === 'volts' ? { meter: { quantity: 'voltage', location: fence.terminal, ...under }, value: r.value } : null;
+  const on = touchedAt(fence, where);
   if (!on) return null;
   const [volts, amps] = metersAt(on, fence.sections);
-  if (r.kind === 'volts') return { meter: volts!, value: r.value };
+  if (r.kind === 'volts') return { meter: { ...volts!, ...under }, value: r.value };
   // Sections run as their line does.
-  return { meter: amps!, value: r.value * (r.towards === 'start' ? -1 : 1) * strands(place) };
+  return { meter: { ...amps!, ...under }, value: r.value * (r.towards === 'start' ? -1 : 1) * strands(where) };
 } // prettier-ignore
+
+/**
+ * The readings of one day as the search takes them. What was read at the same place before a switch was opened and after it is
+ * taken as a change: meter and model are off by the same both times.
+ */
+export function asFaultReadings(fence: Searched, readings: readonly Logged[], share: number, strands: (at: Place) => number): { r: Logged; as: FaultReading }[] {
+  const own = (r: Logged) => `${r.kind} ${r.line} ${r.at_m} ${r.unit}`;
+  const shut = new Map(readings.flatMap((r) => (r.open?.length || r.kind !== 'volts' ? [] : [[own(r), r.value] as const])));
+  return readings.flatMap((r) => {
+    const as = asFaultReading(fence, r, share, strands);
+    if (!as) return [];
+    const beside_V = r.open?.length && r.kind === 'volts' ? shut.get(own(r)) : undefined;
+    return [{ r, as: beside_V !== undefined && beside_V >= BESIDE_V ? { ...as, meter: { ...as.meter, beside_V } } : as }];
+  });
+} // prettier-ignore
+/** Of less a change says nothing, V. */
+const BESIDE_V = 300;
 
 /** The likely stretches as places of lines, neighbours together; what lies in cables is left out. */
 export function stretchesOf(fence: Searched, weighed: Weighed, share: number): LineStretch[] {

@@ -8,6 +8,3 @@ const bell = normal(Date.now());
 
 /** What it shows where so much should be read. */
 export const simulatedVolts = (should: number): number => Math.max(0, should * (1 + OFF * bell()));
-
-/** As a record says that it was no real one. */
-export const SIMULATED = 'simulated meter';

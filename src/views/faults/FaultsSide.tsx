@@ -18,6 +18,7 @@ import { usePointName, valueWords, type Round } from '../rounds/rounds.js';
 import '../rounds/rounds.css';
 import { placeAsked } from './asked.js';
 import { Lead } from './Lead.js';
+import { Switches } from './Switches.js';
 import { PracticeSide } from './PracticeSide.js';
 import { usePractice } from './practice.js';
 import { beginSearch, keepBoth, useFaults, useSearch } from './faults.js';
@@ -89,6 +90,7 @@ function SearchSide() {
         both={both}
         onDone={(kind) => useFaults.setState({ asked: both && kind === 'volts' && point?.line ? point : null })}
       />
+      <Switches open={log.open} unit={unit.id} />
       {round && search && <Why search={search} round={round} />}
       {round && <Read round={round} />}
       <Caution>Off, locked and proved dead before you touch or mend. A broken wire may whip; a fallen one may be live.</Caution>
@@ -188,6 +190,7 @@ function Read({ round }: { round: Round }) {
             <span>
               {name({ kind: r.kind, unit: r.unit ?? unit, line: r.line, at_m: r.at_m })}: {valueWords(r.kind, r.value, units)}
               {r.kind === 'amps' && ` to its ${r.towards ?? 'end'}`}
+              {r.open && ', a switch open'}
             </span>
             <Button className="small whitespace-nowrap" aria-label={`Take back ${valueWords(r.kind, r.value, units)}, ${name({ kind: r.kind, unit: r.unit ?? unit, line: r.line, at_m: r.at_m })}`} onClick={() => takeBack('readings', r)}>take back</Button>
           </li>

@@ -64,7 +64,7 @@ export function useSearch(): Searched {
     const records = log.records.filter((r) => r.time >= since);
     return newestRound({ ...log, records }, unit.id, report.lines);
   }, [log, unit, report, since]);
-  const { asked, key: own } = useAsked(unit?.id, round, log, true);
+  const { asked, key: own } = useAsked(unit?.id, round, log, true, log.open);
   const last = round?.readings
     .filter((r) => r.line !== null && r.at_m !== null)
     .reduce<Round['readings'][number] | null>(

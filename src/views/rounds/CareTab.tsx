@@ -3,7 +3,7 @@ import { CalendarDays } from 'lucide-react';
 import { dayNumber, dayText } from '../../core/base/days.js';
 import { say } from '../../core/base/units.js';
 import { careOf, type Due } from '../../core/rounds/care.js';
-import type { EventKind } from '../../core/rounds/logged.js';
+import { isSimulated, type EventKind } from '../../core/rounds/logged.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { useStanding } from '../../session/kept.js';
 import { happened } from '../../session/records.js';
@@ -40,7 +40,7 @@ export function useCare(): { readonly care: Due[]; readonly known: boolean } {
   const log = useLog();
   const events = useStanding<EventRecord>('events');
   const tension = useStanding<TensionCheck>('tension');
-  const care = careOf(plan, report, cat, { read: log.records, events: events.records, tension: tension.records }, today());
+  const care = careOf(plan, report, cat, { read: log.records.filter((r) => !isSimulated(r)), events: events.records, tension: tension.records.filter((t) => !isSimulated(t)) }, today());
   return { care, known: log.known && events.known && tension.known };
 } // prettier-ignore
 

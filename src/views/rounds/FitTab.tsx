@@ -3,13 +3,12 @@ import { useState } from 'react';
 import { soilAt } from '../../core/land/things.js';
 import { recordOf, type Catalogue } from '../../core/plan/catalogue.js';
 import type { Energiser, Plan } from '../../core/plan/schema.js';
-import { seasonOf } from '../../core/rounds/logged.js';
+import { isSimulated, seasonOf } from '../../core/rounds/logged.js';
 import { earthShare } from '../../core/rounds/points.js';
 import { askPower } from '../../session/power.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
 import { today } from '../../session/today.js';
-import { SIMULATED } from '../../ui/devices/voltmeter.js';
 import { Button } from '../../ui/parts/Button.js';
 import { Part } from '../../ui/parts/controls.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
@@ -53,7 +52,7 @@ function UnitFit({ unit, log }: { unit: Energiser; log: Log }) {
   const [busy, setBusy] = useState(false);
   const points = log.points.filter((p) => p.unit === unit.id && (p.kind === 'volts' || p.kind === 'earth_volts'));
   const read = points.flatMap((p) => log.at.get(p.key) ?? [])
-    .filter((r) => r.note !== SIMULATED).sort((a, b) => a.time.localeCompare(b.time));
+    .filter((r) => !isSimulated(r) && !r.open).sort((a, b) => a.time.localeCompare(b.time));
   if (read.length < FEW)
     return (
       <Part title={unit.name}>

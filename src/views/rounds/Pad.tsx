@@ -1,12 +1,13 @@
 /** One reading in three presses: the place, which is chosen already, the figure, done. */
 import { Check as Tick, Delete, LocateFixed, StepBack, StepForward } from 'lucide-react';
 import { useEffect, useState } from 'react';
+import { deviceNote } from '../../core/rounds/logged.js';
 import { nearestPoint, type TestPoint } from '../../core/rounds/points.js';
 import { batteryWords } from '../../core/rounds/verdict.js';
 import { happened, takeBack, useRecords } from '../../session/records.js';
 import { Button } from '../../ui/parts/Button.js';
 import { Choice } from '../../ui/parts/controls.js';
-import { SIMULATED, simulatedVolts } from '../../ui/devices/voltmeter.js';
+import { simulatedVolts } from '../../ui/devices/voltmeter.js';
 import { FieldFault } from '../../ui/parts/FieldFault.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import { useHere } from './here.js';
@@ -98,7 +99,7 @@ export function Pad({ log, point, left, onDone, both = false }: PadProps) {
       weather: day.weather,
       growth: day.growth,
       who: day.who,
-      note: sim ? SIMULATED : '',
+      note: sim ? deviceNote('meter', true) : '',
     };
     const id = happened('readings', fields);
     setLast({ id, words: `${valueWords(kind, fields.value, units)} at ${name(point)}${kind === 'battery_volts' ? `: ${batteryWords(fields.value).words}` : ''}`, fields });
@@ -123,10 +124,15 @@ export function Pad({ log, point, left, onDone, both = false }: PadProps) {
       {left !== undefined && <Steps log={log} point={point} />}
       <p className="mt-2 text-[1.3rem] leading-tight font-semibold" data-now>{name(point)}</p>
       <p className="label mb-2">
-        {should !== null && <>expected {valueWords(kind, should, units)}</>}
+        {should !== null && log.open.length === 0 && <>expected {valueWords(kind, should, units)}</>}
         {before && <> · last {valueWords(before.kind, before.value, units)}</>}
         {left !== undefined && ` · ${left} still to be read`}
       </p>
+      {log.open.length > 0 && (
+        <p className="text-warn mb-2" data-parted>
+          △ Read with the fence parted at {log.open.map((p) => name({ kind: 'volts', unit: '', ...p })).join('; ')}.
+        </p>
+      )}
       {point.kind === 'volts' && point.line !== null && (
         <div className="mb-2 flex flex-wrap gap-2">
           <Choice label="What was read" value={what} options={[['volts', 'volts'], ['amps', 'amps']]} onChange={(w) => { setWhat(w); setText(''); }} />

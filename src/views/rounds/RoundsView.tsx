@@ -11,6 +11,7 @@ const LATER = {
   fit: lazy(() => import('./FitTab.js').then((m) => ({ default: m.FitTab }))),
   care: lazy(() => import('./CareTab.js').then((m) => ({ default: m.CareTab }))),
   repairs: lazy(() => import('./RepairsTab.js').then((m) => ({ default: m.RepairsTab }))),
+  monitors: lazy(() => import('./MonitorsTab.js').then((m) => ({ default: m.MonitorsTab }))),
   log: lazy(() => import('./LogTab.js').then((m) => ({ default: m.LogTab }))),
 } satisfies Record<Exclude<RoundsTab, 'round'>, unknown>;
 

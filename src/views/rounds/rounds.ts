@@ -2,8 +2,10 @@
 import { useMemo } from 'react';
 import { create } from 'zustand';
 import type { SeasonId } from '../../core/plan/catalogue.js';
+import type { Place } from '../../core/power/pulseNet.js';
 import { plateOfUnit } from '../../core/power/unit.js';
 import {
+  isSimulated,
   seasonOf,
   type EventKind,
   type Growth,
@@ -17,8 +19,8 @@ import {
   testPoints,
   type TestPoint,
 } from '../../core/rounds/points.js';
+import { openAt, switchedOf } from '../../core/rounds/switches.js';
 import { say, type Units } from '../../core/base/units.js';
-import { SIMULATED } from '../../ui/devices/voltmeter.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { keepHere, keptHere } from '../../session/here.js';
 import { useStanding, type KeptRecord } from '../../session/kept.js';
@@ -32,6 +34,7 @@ export const TABS = [
   ['fit', 'Fit'],
   ['care', 'Care'],
   ['repairs', 'Repairs'],
+  ['monitors', 'Monitors'],
   ['log', 'Log'],
 ] as const;
 export type RoundsTab = (typeof TABS)[number][0];
@@ -95,11 +98,32 @@ export function useLog() {
   const report = useSession((s) => s.report);
   const cat = useCatalogue();
   const { records, known, older } = useStanding<ReadingRecord>('readings');
-  const key = `${records.length} ${records.at(-1)?.id ?? ''} ${records.at(-1)?.waiting ?? false}`;
+  const events = useStanding<EventRecord>('events');
+  const switched = switchedOf(events.records);
+  const key = `${records.length} ${records.at(-1)?.id ?? ''} ${records.at(-1)?.waiting ?? false} ${switched.map((e) => e.id).join()}`;
   return useMemo(() => {
     const battery = (id: string) => plateOfUnit(plan.energisers[id]!, cat).supply !== 'mains';
     const points = report ? testPoints(plan, report, records, battery) : [];
-    return { records, known, older, points, at: byPoint(points, records) };
+    const read: readonly ReadingRecord[] =
+      switched.length === 0
+        ? records
+        : records.map((r) => {
+            const open = openAt(switched, r.time);
+            return open.length > 0 ? { ...r, open } : r;
+          });
+    // What a place read while something was cut off says nothing of what it reads as a rule.
+    const open = openAt(switched, new Date().toISOString());
+    return {
+      records: read,
+      known,
+      older,
+      points,
+      open,
+      at: byPoint(
+        points,
+        read.filter((r) => !r.open),
+      ),
+    };
     // The list is made anew at every look; what is in it is told by its length and its last.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [plan, report, cat, key, known, older]);
@@ -109,8 +133,10 @@ export type Log = ReturnType<typeof useLog>;
 /** The season that the day is like. */
 export const useDaySeason = (): SeasonId => useDay(seasonOf);
 
-/** What the plan expects at a point on a day like that, V. */
-export function useExpected(season: SeasonId): (p: TestPoint) => number | null {
+/** Where something is read. */
+export type Spot = Pick<TestPoint, 'kind' | 'unit' | 'line' | 'at_m'>;
+/** What the plan expects at a place on a day like that, V. */
+export function useExpected(season: SeasonId): (p: Spot) => number | null {
   const report = useSession((s) => s.report);
   return (p) => (report ? expectedAt(report, p, season) : null);
 }
@@ -128,14 +154,24 @@ export function newestRound(
   unit: string,
   lines: readonly string[],
 ): Round | null {
-  const own = records.filter((r) => isOfUnit(r, unit, lines));
+  const all = records.filter((r) => isOfUnit(r, unit, lines));
+  // What a stand-in read is a round of its own for trying: beside real readings it says nothing.
+  const real = all.filter((r) => !isSimulated(r));
+  const last = (list: typeof all) => list.reduce((a, r) => (r.time > a ? r.time : a), '');
+  const fresh = real.length > 0 && Date.parse(last(all)) - Date.parse(last(real)) <= ONE_ROUND;
+  const own = fresh ? real : all;
   if (own.length === 0) return null;
-  const time = own.reduce((a, r) => (r.time > a ? r.time : a), '');
+  const time = last(own);
   const newest = own.filter((r) => Date.parse(time) - Date.parse(r.time) <= ONE_ROUND);
   // Of each place the newest; the day as the last reading says it.
-  const last = new Map(newest.map((r) => [`${r.kind} ${r.line} ${r.at_m} ${r.unit}`, r]));
+  const each = new Map(
+    newest.map((r) => [
+      `${r.kind} ${r.line} ${r.at_m} ${r.unit} ${JSON.stringify(r.open ?? [])}`,
+      r,
+    ]),
+  );
   const said = newest.findLast((r) => r.weather) ?? newest.at(-1)!;
-  return { season: seasonOf(said), readings: [...last.values()], time };
+  return { season: seasonOf(said), readings: [...each.values()], time };
 }
 
 /** Whether a reading was taken on a unit's fence, or at the unit. @param lines that hang on it */
@@ -143,11 +179,11 @@ const isOfUnit = (r: Logged, unit: string, lines: readonly string[]): boolean =>
   r.line === null ? r.unit === unit : lines.includes(r.line);
 
 /** What goes to the worker of a reading: no more than it asks for. */
-const plain = ({ id, time, kind, value, line, at_m, spot, unit, towards, weather, growth }: ReadingRecord): Logged =>
-  ({ id, time, kind, value, line, at_m, spot, unit, towards, weather, growth }); // prettier-ignore
+const plain = ({ id, time, kind, value, line, at_m, spot, unit, towards, weather, growth, open }: ReadingRecord): Logged =>
+  ({ id, time, kind, value, line, at_m, spot, unit, towards, weather, growth, ...(open ? { open } : {}) }); // prettier-ignore
 
 /** A round as the worker is asked about it: with what its fence read before. The same until one of these changes. */
-export function useAsked(unit: string | undefined, round: Round | null, log: Log, searching: boolean): { readonly asked: Asked | null; readonly key: string | null } {
+export function useAsked(unit: string | undefined, round: Round | null, log: Log, searching: boolean, open: readonly Place[] = []): { readonly asked: Asked | null; readonly key: string | null } {
   const test = useSession((s) => (unit ? s.report?.energisers[unit]?.earth.test : undefined));
   const asked = useMemo((): Asked | null => {
     if (!unit || !round || !test || round.readings.length === 0) return null;
@@ -155,12 +191,14 @@ export function useAsked(unit: string | undefined, round: Round | null, log: Log
     const before = log.points
       .filter((p) => p.unit === unit && (p.kind === 'volts' || p.kind === 'earth_volts'))
       .flatMap((p) => log.at.get(p.key) ?? [])
-      .filter((r) => !now.has(r.id) && r.note !== SIMULATED && Date.parse(round.time) - Date.parse(r.time) > ONE_ROUND)
+      .filter((r) => !now.has(r.id) && !isSimulated(r) && Date.parse(round.time) - Date.parse(r.time) > ONE_ROUND)
       .sort((a, b) => a.time.localeCompare(b.time))
       .map((r) => ({ reading: plain(r), season: seasonOf(r) }));
-    return { unit, season: round.season, readings: round.readings.map(plain), before, share: earthShare(test), searching };
-  }, [unit, round, log, test, searching]);
-  const key = asked && JSON.stringify([unit, asked.season, asked.readings.map((r) => [r.id, r.value]), asked.before.length, asked.before.at(-1)?.reading.id, searching]);
+    return { unit, season: round.season, readings: round.readings.map(plain), before, share: earthShare(test), searching, open };
+    // Which switches stand open is told by their places.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [unit, round, log, test, searching, JSON.stringify(open)]);
+  const key = asked && JSON.stringify([unit, asked.season, asked.readings.map((r) => [r.id, r.value, r.open]), open, asked.before.length, asked.before.at(-1)?.reading.id, searching]);
   return { asked, key };
 } // prettier-ignore
 
@@ -172,7 +210,7 @@ export function useSaid(unit: string, round: Round | null, log: Log): { said: Sa
 } // prettier-ignore
 
 /** A point in words. */
-export function usePointName(): (p: Pick<TestPoint, 'kind' | 'unit' | 'line' | 'at_m'>) => string {
+export function usePointName(): (p: Spot) => string {
   const plan = useSession((s) => s.plan);
   return (p) => {
     const unit = plan.energisers[p.unit]?.name ?? p.unit;

@@ -6,6 +6,8 @@ import { byNote, byPull, bySpring, byTaps, type Read, type Taps, type Tool } fro
 import { noteOf } from '../../core/wire/pull.js';
 import { bayAt, reduced, REFERENCE_C, springOf, tensionsAt } from '../../core/wire/strung.js';
 import { wireOf } from '../../core/wire/wires.js';
+import { deviceNote } from '../../core/rounds/logged.js';
+import { simulatedPull } from '../../ui/devices/scale.js';
 import { Button } from '../../ui/parts/Button.js';
 import { Check, QuantityField } from '../../ui/parts/controls.js';
 import { Num, useUnits, type Origin } from '../../ui/parts/Num.js';
@@ -27,7 +29,8 @@ interface ReadingProps {
   readonly of: Strained;
   readonly place: number;
   readonly celsius: number;
-  readonly onKeep: (read: Read, detail: string) => void;
+  /** @param note where it came from that nobody keyed */
+  readonly onKeep: (read: Read, detail: string, note?: string) => void;
 }
 
 /** What one tool asks for, and what that says. */
@@ -240,25 +243,41 @@ function ByNote({ of, place, ...rest }: ReadingProps) {
   );
 }
 
-function ByScale({ of, ...rest }: ReadingProps) {
+function ByScale({ of, place, onKeep, ...rest }: ReadingProps) {
   const units = useUnits();
   const [force, setForce] = useState(NaN);
+  /** What stands in the field came from the simulated scale. */
+  const [sim, setSim] = useState(false);
   const read = force > 0 ? { tension_N: force, error_N: 0.02 * force } : null;
+  const simulate = () => {
+    const should = tensionsAt(of.strung, rest.celsius)[bayAt(of.bayed.posts, place)]!;
+    setForce(Math.round(simulatedPull(should)));
+    setSim(true);
+  };
   return (
     <div className="mt-2">
-      <QuantityField
-        label="The scale reads"
-        q="force"
-        min={1}
-        max={20_000}
-        width="w-20"
-        value={force}
-        onCommit={setForce}
-      />
+      <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
+        <QuantityField
+          label="The scale reads"
+          q="force"
+          min={1}
+          max={20_000}
+          width="w-20"
+          value={force}
+          onCommit={(f) => {
+            setForce(f);
+            setSim(false);
+          }}
+        />
+        <Button onClick={simulate}>Read the simulated scale</Button>
+        {sim && <strong className="text-warn">simulated, and kept as such</strong>}
+      </div>
       <p className="label">A crane scale hung into the strand, between two grips: stand aside.</p>
       <Result
         of={of}
+        place={place}
         {...rest}
+        onKeep={(r, detail) => onKeep(r, detail, sim ? deviceNote('scale', true) : '')}
         read={read}
         from={STATE}
         detail={`scale ${say(force, 'force', units)}`}

@@ -85,10 +85,11 @@ export function ChecksTab({ of }: { of: Strained }) {
         of={of}
         place={place}
         celsius={celsius}
-        onKeep={(read, detail) => {
+        onKeep={(read, detail, note = '') => {
           const at15_N = reduced(strung, read.tension_N, celsius);
           happened('tension', {
             who,
+            note,
             line: line.id,
             at_m: place,
             spot: null,

@@ -2,6 +2,7 @@
 import { say, toField, unitOf, type Units } from '../../core/base/units.js';
 import type { Tool } from '../../core/wire/checks.js';
 import { driftOf, type Checked, type StrandDrift } from '../../core/wire/drift.js';
+import { isSimulated } from '../../core/rounds/logged.js';
 import { REFERENCE_C } from '../../core/wire/strung.js';
 import { recordOf } from '../../core/plan/catalogue.js';
 import { useStanding, type KeptRecord } from '../../session/kept.js';
@@ -33,7 +34,9 @@ export function PastChecks({ of, near_m }: { of: Strained; near_m: number }) {
   const { records, known } = useStanding<TensionCheck>('tension');
   const own = records.filter((r) => r.line === line.id && r.at_m !== null && r.at_m >= bayed.run.from_m - 0.05 && r.at_m <= bayed.run.to_m + 0.05); // prettier-ignore
   const creeps = (strand: number) => (recordOf(cat.wires, line.strands[strand - 1]?.wire ?? of.wire).creep ?? 0) > 0; // prettier-ignore
-  const drift = driftOf({ checks: own, creeps, strung_on: line.strung_on ?? null, near_m });
+  // What a stand-in showed is no wire that slackened.
+  const real = own.filter((r) => !isSimulated(r));
+  const drift = driftOf({ checks: real, creeps, strung_on: line.strung_on ?? null, near_m });
   if (own.length === 0)
     return (
       <p className="label mt-4">
@@ -50,7 +53,7 @@ export function PastChecks({ of, near_m }: { of: Strained; near_m: number }) {
           </li>
         ))}
       </ul>
-      {own.length > 1 && <DriftChart checks={own} of={of} />}
+      {real.length > 1 && <DriftChart checks={real} of={of} />}
       <DataTable<TensionCheck>
         label="Checks kept"
         rows={[...own].reverse()}
@@ -64,7 +67,7 @@ export function PastChecks({ of, near_m }: { of: Strained; near_m: number }) {
             by: (r) => r.at_m ?? 0,
             cell: (r) => <Num value={r.at_m} q="length" />,
           },
-          { name: 'read', cell: (r) => r.detail },
+          { name: 'read', cell: (r) => (isSimulated(r) ? `${r.detail}, simulated` : r.detail) },
           { name: 'warmth', n: true, cell: (r) => <Num value={r.celsius} q="temperature" /> },
           { name: 'tension', n: true, cell: (r) => <Num value={r.tension_N} q="force" /> },
           {
