@@ -176,6 +176,8 @@ export async function revokeMonitor(id: string): Promise<boolean> {
   try {
     const answer = await fetch(url(`/monitors/${id}`), {
       method: 'DELETE',
+      // Without one the server takes it for a form of another site.
+      headers: { 'content-type': 'application/json' },
       signal: AbortSignal.timeout(WAIT_MS),
     });
     return answer.ok || answer.status === 404;

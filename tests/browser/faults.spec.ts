@@ -70,7 +70,7 @@ test('the demo’s fault: the chance on the map, and the practice hunt that is k
   await page.getByLabel('from its start').fill('400');
   await page.getByLabel('from its start').press('Enter');
   await page.getByRole('button', { name: 'Go and read' }).click();
-  await expect(page.locator('[data-shown] li').first()).toContainText('Ridge dyke, 400', { timeout: 20_000 });
+  await expect(page.locator('[data-shown] li').first()).toContainText('Ridge dyke, 400', { timeout: 60_000 });
   await page.getByRole('button', { name: 'Give up' }).click();
   await expect(page.locator('[data-ended=given]')).toBeVisible({ timeout: 60_000 });
   await expect(page.locator('[data-ended]')).toContainText('going where it tells most');
@@ -110,3 +110,29 @@ test.describe('with a position', () => {
     await expect(page.getByText(/^11[678]\sm south/)).toBeVisible({ timeout: 20_000 });
   });
 });
+
+test('a switch opened is put down, said beside what is read, and closed again', async ({ page }) => {
+  const id = await open(page, 'faults', small);
+  await put(page, '4.0');
+  await put(page, '300');
+  const switches = page.locator('[data-switches]');
+  await switches.locator('summary').click();
+  await switches.getByRole('combobox', { name: 'Line' }).selectOption({ index: 1 });
+  await switches.getByLabel('from its start').fill('30');
+  await switches.getByLabel('from its start').press('Enter');
+  await switches.getByRole('button', { name: 'I parted the fence here' }).click();
+  await expect(page.locator('[data-parted]')).toContainText('parted at');
+  await expect(page.locator('[data-now]')).toContainText('30.0');
+  await axe(page);
+  await put(page, '6.1');
+  await page.getByText(/^\d+ readings, /).click();
+  await expect(page.getByText(/a switch open/)).toHaveCount(1);
+  await expect(page.locator('[data-likeliest]')).toBeVisible({ timeout: 30_000 });
+  await page.reload();
+  await expect(page.locator('[data-open]')).toContainText('open');
+  await page.getByRole('button', { name: /^Closed again/ }).click();
+  await expect(page.locator('[data-parted]')).toHaveCount(0);
+  const { records: events } = (await (await page.request.get(`/api/properties/${id}/records/events?since=0`)).json()) as { records: { what: string; at_m: number }[] };
+  await expect.poll(() => events.map((e) => e.what)[0]).toBe('switch_open');
+  expect(events[0]!.at_m).toBeCloseTo(30, 1);
+}); // prettier-ignore

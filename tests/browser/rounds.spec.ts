@@ -185,3 +185,61 @@ test('in the hand the pad stands whole on the screen, and an empty store says wh
   await open(page, 'rounds', empty);
   await expect(page.getByText('There is no fence to walk yet')).toBeVisible();
 });
+
+test('a monitor gets its token once, reports through its own door, and is heard no more when that is taken back', async ({
+  page,
+}) => {
+  const id = await open(page, 'rounds', small);
+  await page.getByRole('tab', { name: 'Monitors' }).click();
+  const form = page.getByRole('region', { name: 'One more monitor' });
+  await form.getByRole('button', { name: 'Make its token' }).click();
+  await expect(form.getByText('It wants a name')).toBeVisible();
+  await form.getByLabel('Name of the monitor').fill('Far corner');
+  await form.getByLabel('Name of the monitor').press('Enter');
+  await form.getByRole('button', { name: 'Make its token' }).click();
+  await expect(form.getByText('It wants a place')).toBeVisible();
+  await form.getByLabel('At a unit').selectOption({ index: 1 });
+  await form.getByRole('button', { name: 'Make its token' }).click();
+  const token = (await page.locator('[data-token]').getAttribute('data-token'))!;
+  await axe(page);
+  const report = (value: number, by = token) =>
+    page.request.post('/api/monitor', { data: { value }, headers: { authorization: `Bearer ${by}` } });
+  expect((await report(6400)).status()).toBe(201);
+  expect((await report(6300)).status()).toBe(200);
+  expect((await report(6300, 'x'.repeat(43))).status()).toBe(401);
+  expect((await page.request.post('/api/monitor', { data: { value: 1 } })).status()).toBe(401);
+  expect((await page.request.post('/api/monitor', { data: { value: 'much' }, headers: { authorization: `Bearer ${token}` } })).status()).toBe(422);
+  const row = page.locator('[data-monitor]');
+  await expect(row).toContainText('6.3 kV', { timeout: 20_000 });
+  await page.getByRole('button', { name: 'I have it' }).click();
+  await page.reload();
+  await page.getByRole('tab', { name: 'Monitors' }).click();
+  await expect(row).toContainText('Far corner');
+  await expect(page.getByText(token)).toHaveCount(0);
+  await page.getByRole('button', { name: 'Take back the token of Far corner' }).click();
+  await expect(row).toContainText('token taken back', { timeout: 15_000 });
+  expect((await report(6400)).status()).toBe(401);
+  await page.getByRole('tab', { name: 'Log' }).click();
+  await expect(page.locator('[data-logged]')).toContainText('6.4 kV');
+  const { records } = (await (await page.request.get(`/api/properties/${id}/records/readings?since=0`)).json()) as { records: { note: string }[] };
+  expect(records.map((r) => r.note)).toEqual(['monitor']);
+}); // prettier-ignore
+
+test('a simulated monitor runs in this browser, and what it says is marked as such', async ({ page }) => {
+  await open(page, 'rounds', small);
+  await page.getByRole('tab', { name: 'Monitors' }).click();
+  const form = page.getByRole('region', { name: 'One more monitor' });
+  await form.getByLabel('Name of the monitor').fill('Trial');
+  await form.getByLabel('Name of the monitor').press('Enter');
+  await form.getByRole('combobox', { name: 'Line' }).selectOption({ index: 1 });
+  await form.getByLabel('from its start').fill('40');
+  await form.getByLabel('from its start').press('Enter');
+  await form.getByLabel(/^simulated/).check();
+  await form.getByRole('button', { name: 'Make its token' }).click();
+  await page.getByRole('button', { name: 'Run Trial here' }).click();
+  await expect(page.getByText('reported, and in the log')).toBeVisible({ timeout: 20_000 });
+  await expect(page.locator('[data-monitor]')).toContainText('simulated');
+  await page.getByRole('button', { name: 'Stop Trial' }).click();
+  await page.getByRole('tab', { name: 'Log' }).click();
+  await expect(page.locator('[data-logged]')).toContainText('simulated monitor', { timeout: 30_000 });
+}); // prettier-ignore

@@ -114,6 +114,18 @@ test('a pull is read, kept, there after a reload, compared, and taken back', asy
   await expect.poll(async () => (await checks(page, id)).length).toBe(2);
 });
 
+test('the simulated scale is kept as such, and says nothing of the wire', async ({ page }) => {
+  const id = await at(page, 'Terrace', 'Checks');
+  await page.getByLabel('Read with').selectOption('scale');
+  await page.getByRole('button', { name: 'Read the simulated scale' }).click();
+  await expect(page.getByText('simulated, and kept as such')).toBeVisible();
+  await expect(page.locator('[data-check-result]')).toContainText('as near as such a check tells');
+  await page.getByRole('button', { name: 'Keep this check' }).click();
+  await expect.poll(async () => (await checks(page, id)).map((c) => c['note'])).toEqual(['simulated scale']); // prettier-ignore
+  await expect(page.getByRole('group', { name: 'Checks kept' })).toContainText('simulated');
+  await expect(page.locator('[data-drift] li')).toHaveCount(0);
+});
+
 test('two years of checks are drawn, and say what happened', async ({ page }) => {
   const id = await open(page, 'strain');
   const check = (day: string, strand: number, at15_N: number) => ({ id: crypto.randomUUID(), time: `${day}T10:00:00Z`, who: '', note: '', line: 'terrace', at_m: 60, spot: null, strand, wire: 'ht25', tool: 'scale', detail: 'scale', celsius: 15, tension_N: at15_N, error_N: 20, at15_N, expected15_N: 1000 }); // prettier-ignore

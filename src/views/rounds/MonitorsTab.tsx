@@ -1,6 +1,7 @@
 /** Devices that report by themselves: what each said last, one more with its token, and a simulated one to try it with. */
 import { Copy } from 'lucide-react';
 import { useEffect, useState } from 'react';
+import { create } from 'zustand';
 import { plateOfUnit } from '../../core/power/unit.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { forgetHere, keepHere, keptHere } from '../../session/here.js';
@@ -36,9 +37,14 @@ function usePlace(): (m: Monitor) => Spot {
   };
 } // prettier-ignore
 
+/** A token that nobody has put away yet: it is told once, and a turned phone must not lose it. */
+const useMade = create<{ readonly made: { monitor: Monitor; token: string } | null }>(() => ({
+  made: null,
+}));
+
 export function MonitorsTab() {
   const [list, setList] = useState<readonly Monitor[] | null>(null);
-  const [made, setMade] = useState<{ monitor: Monitor; token: string } | null>(null);
+  const made = useMade((m) => m.made);
   const [asked, setAsked] = useState(0);
   useEffect(() => {
     let here = true;
@@ -64,11 +70,11 @@ export function MonitorsTab() {
           <MonitorTable list={list} onChanged={again} />
         )}
       </Part>
-      {made && <Told made={made} onDone={() => setMade(null)} />}
+      {made && <Told made={made} onDone={() => useMade.setState({ made: null })} />}
       <NewMonitor
         onMade={(m) => {
           if (m.monitor.simulated) keepHere(tokenKey(m.monitor.id), m.token);
-          setMade(m);
+          useMade.setState({ made: m });
           again();
         }}
       />
@@ -127,16 +133,16 @@ function Does({ of, onChanged }: { of: Monitor; onChanged: () => void }) {
   return (
     <span className="flex flex-wrap items-center gap-1">
       {token && (
-        <Button className="small" onClick={() => {
+        <Button className="small" aria-label={said ? `Stop ${of.name}` : `Run ${of.name} here`} onClick={() => {
           if (said) return stopMonitor(of.id);
           startMonitor(of.id, token, read);
           // It reports at once: the list shows it when that has come.
           setTimeout(onChanged, 800);
         }}>
-          {said ? `Stop ${of.name}` : `Run ${of.name} here`}
+          {said ? 'Stop' : 'Run here'}
         </Button>
       )}
-      <Button className="small" onClick={() => void revoke()}>Take back the token of {of.name}</Button>
+      <Button className="small" aria-label={`Take back the token of ${of.name}`} onClick={() => void revoke()}>Take back</Button>
       {said && <span className="label" role="status">{said}</span>}
     </span>
   );
