@@ -338,7 +338,7 @@ test('the pack: one document of A4, whose contents name what is in it', async ({
   await expect(page).toHaveURL(new RegExp(`/pack/${id}$`));
   const sheets = page.locator('[data-sheets]');
   await expect(sheets).toContainText('at least', { timeout: 40_000 });
-  await axe(page);
+  await axe(page, { long: true });
   const contents = page.locator('[data-contents]');
   const paper = () => page.pdf({ preferCSSPageSize: true, printBackground: true });
   const pages = async () => (await printed(new Uint8Array(await paper()))).sheets;

@@ -1,6 +1,6 @@
 /** Every step at every size: nothing cut, nothing to scroll sideways, the map large enough. */
 import { expect, test, type Page } from '@playwright/test';
-import { figures, STEPS } from './help.js';
+import { figures, goStep, STEPS } from './help.js';
 
 const SIZES = [
   [390, 844],
@@ -42,9 +42,10 @@ for (const [width, height] of SIZES) {
       isMobile: hand,
     });
     const page = await context.newPage();
+    await page.goto('/p/hollin-scar/land');
+    await figures(page);
     for (const step of STEPS) {
-      await page.goto(`/p/hollin-scar/${step}`);
-      await figures(page);
+      await goStep(page, step);
       const map = page.locator('[data-map]');
       if (step === 'land') {
         await expect(map).toBeVisible();
