@@ -20,13 +20,13 @@ export function Tabs<T extends string>({
     <Radix.Root value={chosen} onValueChange={(tab) => onChoose(tab as T)}>
       <Radix.List
         aria-label={label}
-        className="border-ink mt-4 mb-3 flex flex-wrap gap-x-1 border-b"
+        className="border-ink mt-4 mb-3 flex flex-wrap gap-x-1 border-b max-[30rem]:gap-x-0"
       >
         {tabs.map(([key, name]) => (
           <Radix.Trigger
             key={key}
             value={key}
-            className={`cursor-pointer px-2 py-1.5 ${chosen === key ? 'bg-ink text-sheet' : 'hover:bg-hover'}`}
+            className={`cursor-pointer px-2 py-1.5 max-[30rem]:px-1.5 ${chosen === key ? 'bg-ink text-sheet' : 'hover:bg-hover'}`}
           >
             {name}
           </Radix.Trigger>

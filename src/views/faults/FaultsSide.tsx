@@ -13,7 +13,7 @@ import { useUnits } from '../../ui/parts/Num.js';
 import type { NextPlace, Search } from '../../workers/rounds.js';
 import { dayName } from '../build/built.js';
 import { Pad } from '../rounds/Pad.js';
-import { SaidWords } from '../rounds/SaidCard.js';
+import { percent, SaidWords } from '../rounds/SaidCard.js';
 import { usePointName, valueWords, type Round } from '../rounds/rounds.js';
 import '../rounds/rounds.css';
 import { placeAsked } from './asked.js';
@@ -119,7 +119,7 @@ function Summary({ search, waiting }: { search: Search; waiting: boolean }) {
   return (
     <div className="mb-3" role="status" aria-busy={waiting} data-likeliest={search.likeliest}>
       <p className="text-[1.15rem]">
-        {search.likeliest === 'none' ? '✓' : '△'} <strong>Likely {KIND_WORDS[search.likeliest]}</strong>, {Math.round(100 * search.kinds[search.likeliest])} %
+        {search.likeliest === 'none' ? '✓' : '△'} <strong>Likely {KIND_WORDS[search.likeliest]}</strong>, {percent(search.kinds[search.likeliest])}
       </p>
       {placed && best && (
         <p data-best={sure || undefined}>
@@ -151,6 +151,8 @@ function Next({ search, first, unit }: { search: Search | null; first: TestPoint
   const units = useUnits();
   const name = usePointName();
   const asked = useFaults((f) => f.asked);
+  const gates = useSession((s) => s.plan.gates);
+  const gateBy = ({ line, at_m }: NextPlace) => Object.values(gates).find((g) => g.line === line && Math.abs(g.at_m - at_m) < BY_A_GATE_M);
   if (first) return <Part title="Read next"><p data-next><strong>{name(first)}</strong>: it tells unit and earth from everything else.</p></Part>;
   if (!search || search.next.length === 0) return null;
   return (
@@ -162,7 +164,7 @@ function Next({ search, first, unit }: { search: Search | null; first: TestPoint
             <li key={`${n.line} ${n.at_m}`} className="mb-1">
               <Button aria-pressed={chosen} className="h-auto w-full !justify-start py-1 text-left" onClick={() => placeAsked(unit, n.line, n.at_m)}>
                 <span>
-                  <span className={k === 0 ? 'font-semibold' : ''}>{lines[n.line]?.name}, {say(n.at_m, 'along', units)}</span>
+                  <span className={k === 0 ? 'font-semibold' : ''}>{lines[n.line]?.name}, {say(n.at_m, 'along', units)}</span>{gateBy(n) && <> by {gateBy(n)!.name}</>}
                   <span className="label block">{say(n.minutes, 'minutes', units)} to go and read; tells {Math.round(100 * n.tells)} % of what is unsure</span>
                 </span>
               </Button>
@@ -174,6 +176,9 @@ function Next({ search, first, unit }: { search: Search | null; first: TestPoint
     </Part>
   );
 } // prettier-ignore
+
+/** So near a gate one goes to the gate, m. */
+const BY_A_GATE_M = 20;
 
 /** What the search goes by; each can be taken back. */
 function Read({ round }: { round: Round }) {

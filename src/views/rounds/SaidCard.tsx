@@ -11,7 +11,7 @@ import { dayName } from '../build/built.js';
 import type { Said } from '../../workers/rounds.js';
 import { usePointName, useSaid, valueWords, type Log, type Round } from './rounds.js';
 
-const percent = (p: number): string =>
+export const percent = (p: number): string =>
   p > 0.99 ? 'over 99 %' : p < 0.01 ? 'under 1 %' : `${Math.round(100 * p)} %`;
 /** What is less likely than this is not worth a word. */
 const SLIGHT = 0.04;
