@@ -6,28 +6,10 @@ import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
 import { Type } from '../core/base/type.js';
 import { deviceNote } from '../core/rounds/logged.js';
+import { MONITORED, type Monitor } from '../core/rounds/monitored.js';
 import { FormatError } from '../formats/error.js';
 import { validate } from '../formats/validate.js';
 import type { RecordStore } from './records/store.js';
-
-/** Kinds that a monitor reports. */
-export const MONITORED = ['volts', 'earth_volts', 'battery_volts'] as const;
-
-export interface Monitor {
-  readonly id: string;
-  readonly name: string;
-  readonly kind: (typeof MONITORED)[number];
-  /** On a line, so many metres from its start; or at a unit. */
-  readonly line: string | null;
-  readonly at_m: number | null;
-  readonly unit: string | null;
-  readonly simulated: boolean;
-  readonly made_at: string;
-  readonly revoked_at: string | null;
-  /** What it reported last, V, and when. */
-  readonly heard: number | null;
-  readonly heard_at: string | null;
-}
 
 type Row = Monitor & {
   readonly property_id: string;

@@ -1,6 +1,7 @@
 /** What a tab asks of the server. A server that does not answer is null, whatever the reason. */
 import type { News, Proposed } from '../formats/change.js';
 import type { Plan } from '../core/plan/schema.js';
+import type { Monitor } from '../core/rounds/monitored.js';
 import type { Event } from './book.js';
 import { url } from './state.js';
 
@@ -137,21 +138,6 @@ export async function again<T>(ask: () => Promise<T | null>): Promise<T> {
     if (answer) return answer;
     await pause();
   }
-}
-
-/** A device that reports by itself, as the server knows it. */
-export interface Monitor {
-  readonly id: string;
-  readonly name: string;
-  readonly kind: 'volts' | 'earth_volts' | 'battery_volts';
-  readonly line: string | null;
-  readonly at_m: number | null;
-  readonly unit: string | null;
-  readonly simulated: boolean;
-  readonly made_at: string;
-  readonly revoked_at: string | null;
-  readonly heard: number | null;
-  readonly heard_at: string | null;
 }
 
 /** The monitors of the property; null: not now. */
