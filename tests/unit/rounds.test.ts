@@ -35,7 +35,8 @@ import { batteryWords } from '../../src/core/rounds/verdict.js';
 import { parseReadings, readingsCsv } from '../../src/formats/readingCsv.js';
 import { groundOf } from '../../src/core/terrain/ground.js';
 import { parsePlan } from '../../src/formats/planFile.js';
-import { roundQuestions, type Search } from '../../src/workers/rounds.js';
+import type { Search } from '../../src/core/rounds/search.js';
+import { roundQuestions } from '../../src/workers/rounds.js';
 import { energiser, line, networkOf, plan, report } from './scene.js';
 
 const fence = plan([line('a', [[0, 0], [900, 0]]), line('b', [[400, 0], [400, 500]])], {

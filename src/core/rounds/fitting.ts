@@ -99,3 +99,32 @@ const readingOf = (volts: Volts, r: Logged, share: number): number =>
   r.kind === 'earth_volts' ? share * volts.out_A * volts.earth_ohm
     : r.line === null ? volts.out_V
     : (voltsAlong(volts, { line: r.line, at_m: r.at_m ?? 0 }) ?? 0); // prettier-ignore
+
+export interface FittedFigure {
+  readonly name: 'leakage' | 'earth' | 'wire';
+  readonly season: SeasonId | null;
+  readonly value: number;
+  readonly low90: number;
+  readonly high90: number;
+}
+export interface FittedProperty {
+  readonly figures: readonly FittedFigure[];
+  readonly used: number;
+  readonly outliers: readonly { readonly id: string; readonly expected_V: number }[];
+}
+
+/** What was fitted, by name. */
+export function figuresOf({ seasons, found: of, used }: Fitting): FittedProperty {
+  const figureAt = (k: number): FittedFigure => ({
+    name: k < seasons.length ? 'leakage' : k === seasons.length ? 'earth' : 'wire',
+    season: seasons[k] ?? null,
+    value: of.values[k]!,
+    low90: of.low90[k]!,
+    high90: of.high90[k]!,
+  });
+  return {
+    figures: of.values.map((_, k) => figureAt(k)),
+    used: used.length,
+    outliers: of.outliers.map((i) => ({ id: used[i]!.reading.id, expected_V: of.expected[i]! })),
+  };
+}

@@ -10,7 +10,7 @@ import { useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
 import { Caution, Check, Choice, Part, Select } from '../../ui/parts/controls.js';
 import { useUnits } from '../../ui/parts/Num.js';
-import type { NextPlace, Search } from '../../workers/rounds.js';
+import type { NextPlace, Search } from '../../core/rounds/search.js';
 import { dayName } from '../build/built.js';
 import { Pad } from '../rounds/Pad.js';
 import { percent, SaidWords } from '../rounds/SaidCard.js';

@@ -6,7 +6,7 @@ import type { Place } from '../../core/power/pulseNet.js';
 import { keepHere, keptHere } from '../../session/here.js';
 import { usePower } from '../../session/power.js';
 import { useSession } from '../../session/session.js';
-import type { Search } from '../../workers/rounds.js';
+import type { Search } from '../../core/rounds/search.js';
 import { newestRound, useAsked, useLog, type Log, type Round } from '../rounds/rounds.js';
 
 interface Looked {

@@ -7,7 +7,8 @@ import { earthShare } from '../../core/rounds/points.js';
 import { keepHere, keptHere } from '../../session/here.js';
 import { askPower, usePower } from '../../session/power.js';
 import { useSession } from '../../session/session.js';
-import type { Revealed, Search } from '../../workers/rounds.js';
+import type { Revealed } from '../../core/rounds/reckoning.js';
+import type { Search } from '../../core/rounds/search.js';
 
 const SEASON = 'today';
 

@@ -13,7 +13,7 @@ import { Button } from '../../ui/parts/Button.js';
 import { Part } from '../../ui/parts/controls.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 import { useUnits } from '../../ui/parts/Num.js';
-import type { FittedFigure, FittedProperty } from '../../workers/rounds.js';
+import type { FittedFigure, FittedProperty } from '../../core/rounds/fitting.js';
 import { useLog, usePointName, valueWords, type Log } from './rounds.js';
 
 /** So many readings are wanted before anything is fitted. */

@@ -8,7 +8,7 @@ import { useSession } from '../../session/session.js';
 import { Part } from '../../ui/parts/controls.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import { dayName } from '../build/built.js';
-import type { Said } from '../../workers/rounds.js';
+import type { Said } from '../../core/rounds/said.js';
 import { usePointName, useSaid, valueWords, type Log, type Round } from './rounds.js';
 
 export const percent = (p: number): string =>

@@ -26,7 +26,7 @@ import { keepHere, keptHere } from '../../session/here.js';
 import { useStanding, type KeptRecord } from '../../session/kept.js';
 import { usePower } from '../../session/power.js';
 import { useSession } from '../../session/session.js';
-import type { Asked, Said } from '../../workers/rounds.js';
+import type { Asked, Said } from '../../core/rounds/said.js';
 
 export const TABS = [
   ['round', 'Round'],
