@@ -1,6 +1,7 @@
-/** The command line: serve, demo, evaluate, compare, netlist, calc, import, export, schema. */
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+/** The command line: serve, demo, evaluate, compare, netlist, calc, import, export, backup, restore, schema. */
+import { createWriteStream, existsSync, readFileSync, renameSync, statSync, writeFileSync } from 'node:fs'; // prettier-ignore
 import { basename, dirname, join, resolve } from 'node:path';
+import { pipeline } from 'node:stream/promises';
 import { fileURLToPath } from 'node:url';
 import { Command, Option } from 'commander';
 import { catalogue, SEASONS, type SeasonId } from '../core/plan/catalogue.js';
@@ -18,6 +19,9 @@ import { FormatError, parseJson } from '../formats/error.js';
 import { parsePlan } from '../formats/planFile.js';
 import { validate } from '../formats/validate.js';
 import { runCase } from '../server/calc.js';
+import { zipped } from '../server/backup/bundle.js';
+import { restored } from '../server/backup/restore.js';
+import { taken } from '../server/backup/take.js';
 import { openDatabase, StoreError } from '../server/database.js';
 import { exportAs, FORMATS } from '../server/exports.js';
 import { isLoopback, serve as startServer } from '../server/serve.js';
@@ -227,6 +231,37 @@ function commands(io: Io): Command {
     });
 
   program
+    .command('backup')
+    .description('write the properties of the store, with history, log and photos, into one zip')
+    .argument('<file>', 'zip file to write')
+    .option('--property <id>', 'only this one')
+    .addOption(database())
+    .action(async (file: string, o: { property?: string; db: string }) => {
+      await (await openDatabase(o.db)).destroy();
+      const half = `${file}.part`;
+      // It gets its name when it is whole.
+      await pipeline(zipped(taken(o.db, o.property === undefined ? undefined : [o.property])), createWriteStream(half)); // prettier-ignore
+      renameSync(half, file);
+      io.out(`${file}: ${Math.ceil(statSync(file).size / 1024)} kB`);
+    });
+
+  program
+    .command('restore')
+    .description('bring the properties of a backup back into the store')
+    .argument('<file>', 'zip file of a backup')
+    .addOption(database())
+    .action(async (file: string, o: { db: string }) => {
+      const zip = readBytes(file);
+      const db = await openDatabase(o.db);
+      try {
+        for (const { name, id, as } of await restored(db, o.db, zip))
+          io.out(`${name} (${id}): ${as === 'new' ? 'brought back' : as === 'copy' ? 'brought back beside the one that stands there' : 'stands there already, equal in every part'}`); // prettier-ignore
+      } finally {
+        await db.destroy();
+      }
+    });
+
+  program
     .command('schema')
     .description('print a JSON Schema')
     .addArgument(program.createArgument('<name>', 'plan or report').choices(['plan', 'report']))
@@ -244,6 +279,14 @@ async function fromStore(id: string, file: string) {
     return opened;
   } finally {
     await db.destroy();
+  }
+}
+
+function readBytes(file: string): Uint8Array {
+  try {
+    return readFileSync(file);
+  } catch (error) {
+    throw new FormatError(basename(file), (error as Error).message);
   }
 }
 

@@ -4,8 +4,14 @@ import { plainly, StoreError } from './database.js';
 import { JobError } from './jobs/pool.js';
 
 const MB = 1024 * 1024;
-/** Largest bodies: a plan or a ground file; a change; a case for a calculator; a record. */
-export const ROOM = { file: 64 * MB, change: 8 * MB, calc: 8 * MB, record: 64 * 1024 } as const;
+/** Largest bodies: a plan or a ground file; a change; a case for a calculator; a record; a backup with its photos. */
+export const ROOM = {
+  file: 64 * MB,
+  change: 8 * MB,
+  calc: 8 * MB,
+  record: 64 * 1024,
+  bundle: 512 * MB,
+} as const;
 
 const JSON_HEADERS = {
   'content-type': 'application/json; charset=utf-8',

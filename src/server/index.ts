@@ -4,6 +4,7 @@ import { resolve } from 'node:path';
 import { PlanSchema } from '../core/plan/schema.js';
 import { ProposedSchema } from '../formats/changeSchema.js';
 import { prepare } from '../formats/validate.js';
+import { restored, type Restored } from './backup/restore.js';
 import { openDatabase } from './database.js';
 import { createPool, type Pool } from './jobs/pool.js';
 import { monitorStore, type MonitorStore } from './monitors.js';
@@ -16,6 +17,8 @@ export interface Store extends PlanStore {
   readonly records: RecordStore;
   readonly photos: PhotoStore;
   readonly monitors: MonitorStore;
+  /** Brings a backup's properties in. */
+  restore(zip: Uint8Array): Promise<Restored[]>;
 }
 
 /** The file that ANABATIC_DB names. */
@@ -33,6 +36,7 @@ export function store(): Promise<Store> {
         records,
         photos: photoStore(db),
         monitors: monitorStore(db, records),
+        restore: (zip: Uint8Array) => restored(db, storeFile(), zip),
       };
     })
     .catch((error: unknown) => {
