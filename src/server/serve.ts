@@ -9,7 +9,8 @@ import { constants } from 'node:zlib';
 import compression from 'compression';
 import pino from 'pino';
 import sirv from 'sirv';
-import { openDatabase, StoreError } from './database.js';
+import { copied } from './backup/daily.js';
+import { openDatabase, plainly, StoreError } from './database.js';
 import { storeFile } from './index.js';
 
 export interface ServeOptions {
@@ -89,7 +90,51 @@ export async function serve(options: ServeOptions): Promise<Server> {
     );
     server.listen(options.port, options.host, done);
   });
+  stopped(server, daily(log));
   return server;
+}
+
+/** How often it is looked whether a new day has come, ms. */
+const LOOK_MS = 3_600_000;
+
+/** The copy of each day, made at the start and whenever a day has begun. Gives what ends it. */
+function daily(log: pino.Logger): () => void {
+  const copy = () =>
+    copied(storeFile(), new Date().toISOString().slice(0, 10)).then(
+      (made) => made && log.info({ copy: made }),
+      (error: unknown) => log.error({ copy: plainlySaid(error) }),
+    );
+  // Whoever asks first is answered first.
+  const first = setTimeout(() => void copy(), 5_000);
+  const timer = setInterval(() => void copy(), LOOK_MS);
+  first.unref();
+  timer.unref();
+  return () => {
+    clearTimeout(first);
+    clearInterval(timer);
+  };
+}
+
+const plainlySaid = (error: unknown): string => (plainly(error) as Error).message;
+
+/** How long what is under way may take to its end once it is asked to stop, ms. */
+const LAST_MS = 10_000;
+
+/** Asked to stop, the server takes nothing new, ends what is under way, and goes. */
+function stopped(server: Server, before: () => void): void {
+  const stop = () => {
+    before();
+    server.close(() => process.exit(0));
+    server.closeIdleConnections();
+    setTimeout(() => process.exit(0), LAST_MS).unref();
+  };
+  process.once('SIGTERM', stop);
+  process.once('SIGINT', stop);
+  server.once('close', () => {
+    before();
+    process.removeListener('SIGTERM', stop);
+    process.removeListener('SIGINT', stop);
+  });
 }
 
 /** One step after another, each handing on to the next. */

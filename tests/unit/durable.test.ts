@@ -14,6 +14,7 @@ import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { migrations, openDatabase, plainly, StoreError } from '../../src/server/database.js';
+import { monitorStore } from '../../src/server/monitors.js';
 import { recordStore } from '../../src/server/records/store.js';
 import { planStore } from '../../src/server/store.js';
 import { record, sendLeft, useRecords } from '../../src/session/records.js';
@@ -90,6 +91,29 @@ describe('a migration', () => {
     was.close();
     await (await openDatabase(file())).destroy();
     expect(readdirSync(folder).filter((f) => f.includes('before'))).toHaveLength(1);
+  });
+
+  it.each(readdirSync('tests/fixtures/stores'))('brings up a store as %s left it, and all that is in it', async (name) => {
+    const raw = new Database(file());
+    // What is referred to gets its index last.
+    raw.pragma('foreign_keys = OFF');
+    raw.exec(readFileSync(`tests/fixtures/stores/${name}`, 'utf8'));
+    raw.close();
+    const db = await openDatabase(file());
+    expect((await planStore(db).head('p'))!.plan.name).toBe('Newer');
+    expect((await planStore(db).at('p', 1))!.plan.name).toBe('New');
+    const records = recordStore(db);
+    const counted = async (kind: string) => (await records.since('p', kind, 0))!.records.length;
+    const n = Number(name.slice(0, 3));
+    expect(await Promise.all(['readings', 'tension', 'stock', 'work', 'events'].map(counted))).toEqual([n >= 3 ? 2 : 0, n >= 4 ? 1 : 0, n >= 5 ? 1 : 0, n >= 6 ? 1 : 0, n >= 7 ? 1 : 0]);
+    expect(await monitorStore(db, records).list('p')).toHaveLength(n >= 8 ? 1 : 0);
+    // What was append-only still is.
+    if (n >= 3) await expect(db('reading').update({ value: 1 })).rejects.toThrow('append-only');
+    await db.destroy();
+  }); // prettier-ignore
+
+  it('has a store of each shape to be tried on: whoever adds one keeps one', () => {
+    expect(readdirSync('tests/fixtures/stores')).toEqual(migrations.map((m) => `${m.name}.sql`));
   });
 
   it('of a new store needs no copy', async () => {

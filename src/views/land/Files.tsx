@@ -1,4 +1,4 @@
-import { Download, Upload } from 'lucide-react';
+import { Archive, Download, Upload } from 'lucide-react';
 import { useId, useState, type ChangeEvent } from 'react';
 import { useSession } from '../../session/session.js';
 import type { Guess, Said } from '../../ui/parts/imports.js';
@@ -35,6 +35,9 @@ export function Files() {
               }
             </a>
           ))}
+          <a className="button" href={`/api/backup?property=${id}`} download>
+            <Archive size={14} aria-hidden /> Backup, with history, log and photos
+          </a>
         </div>
       </div>
     </div>

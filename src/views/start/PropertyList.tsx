@@ -3,6 +3,7 @@ import { useId, useState } from 'react';
 import { TEMPLATES } from '../../core/edit/templates.js';
 import { Button } from '../../ui/parts/Button.js';
 import { postJson } from '../../ui/parts/imports.js';
+import { Backups } from './Backups.js';
 import { Property, type Row } from './Property.js';
 import { FilePick } from './questions.js';
 import { ShapePicture } from './Shapes.js';
@@ -89,6 +90,7 @@ export function PropertyList({
           </li>
         ))}
       </ul>
+      <Backups any={properties.length > 0} onError={setError} />
       <p className="label mt-10 max-w-[70ch]">
         A first opinion with its reasons, never a promise that a fence is safe or lawful. Follow
         local codes and the maker's instructions, and leave mains work and loaded structures to
