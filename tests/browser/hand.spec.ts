@@ -57,6 +57,7 @@ test('the whole job by keyboard alone: drawn, gated, fed, stranded, placed, coun
   await expect(page.locator('#view')).toBeFocused();
   await tabTo(page, 'tab', /^Strands$/);
   await key('ArrowRight');
+  await expect(page.getByRole('tab', { name: 'What it asks' })).toHaveAttribute('aria-selected', 'true'); // prettier-ignore
   await key('ArrowRight');
   await expect(page.getByRole('tab', { name: 'Proposals' })).toHaveAttribute('aria-selected', 'true'); // prettier-ignore
   await tabTo(page, 'button', /^Take /);

@@ -64,6 +64,8 @@ for (const [width, height] of SIZES) {
         await page.getByRole('group', { name: 'What the sheet shows' }).getByText('Power').click();
       for (const tab of await page.getByRole('tab').all()) {
         await tab.click();
+        // What is worked out for it stands before it is judged.
+        await expect(page.getByText(/^(Planning the work|One moment|Cutting|…$)/)).toHaveCount(0, { timeout: 20_000 }); // prettier-ignore
         await expect.poll(() => cut(page), { message: `${step}, ${await tab.textContent()} is cut` }).toEqual([]); // prettier-ignore
       }
     }

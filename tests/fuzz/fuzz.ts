@@ -68,7 +68,12 @@ process.on('exit', () => server.child.kill('SIGKILL'));
 const headers = { 'content-type': 'application/json' };
 const made = await fetch(`${server.base}/api/properties`, { method: 'POST', headers, body: readFileSync('tests/fixtures/plans/version-1.json', 'utf8') }); // prettier-ignore
 const { id } = (await made.json()) as { id: string };
-const all = seeds(id);
+const post = (path: string, body: object) => fetch(server.base + path, { method: 'POST', headers, body: JSON.stringify(body) }); // prettier-ignore
+const { token } = (await (await post(`/api/properties/${id}/monitors`, { name: 'A', kind: 'volts', line: 'a', at_m: 1, unit: null, simulated: true })).json()) as { token: string }; // prettier-ignore
+await post(`/api/properties/${id}/records/readings`, { id: 'reading-0000', time: '2026-05-01T10:00:00Z', who: 'A', note: '', line: null, at_m: 3, spot: null, kind: 'volts', value: 5000 }); // prettier-ignore
+await post(`/api/properties/${id}/changes`, { changeId: 'change-0000', tab: 'tab-1', base: 0, kind: 'do', words: 'w', patch: [{ op: 'replace', path: '/name', value: 'Once' }], inverse: [{ op: 'replace', path: '/name', value: 'Old' }] }); // prettier-ignore
+const backup = new Uint8Array(await (await fetch(`${server.base}/api/backup`)).arrayBuffer());
+const all = seeds(id, backup, token);
 
 // What is sound is taken: else damage would prove nothing.
 for (const seed of all) {
@@ -82,7 +87,7 @@ async function ask(
 ): Promise<{ status: number; ms: number; words: string } | { lost: string; ms: number }> {
   const start = performance.now();
   try {
-    const answer = await fetch(server.base + seed.path, { method: 'POST', headers, body: seed.body(bytes), signal: AbortSignal.timeout(30_000) }); // prettier-ignore
+    const answer = await fetch(server.base + seed.path, { method: 'POST', headers: seed.headers ?? headers, body: seed.body(bytes) as BodyInit, signal: AbortSignal.timeout(30_000) }); // prettier-ignore
     const words = (await answer.text()).slice(0, 200);
     return { status: answer.status, ms: performance.now() - start, words };
   } catch (error) {

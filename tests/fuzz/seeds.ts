@@ -1,6 +1,7 @@
 /** Sound files and requests, to be damaged. */
 import { readFileSync } from 'node:fs';
-import { zipSync } from 'fflate';
+import { createHash } from 'node:crypto';
+import { unzipSync, zipSync } from 'fflate';
 import { writeArrayBuffer } from 'geotiff';
 
 export interface Seed {
@@ -8,7 +9,8 @@ export interface Seed {
   readonly path: string;
   /** The file that is damaged, and how it is put into a body; a body alone is damaged itself. */
   readonly bytes: Uint8Array;
-  body(damaged: Uint8Array): string;
+  body(damaged: Uint8Array): string | Uint8Array;
+  readonly headers?: Readonly<Record<string, string>>;
 }
 
 const bytes = (text: string) => new TextEncoder().encode(text);
@@ -94,8 +96,33 @@ const request = (name: string, path: string, value: unknown): Seed => ({
   body: text,
 });
 
-/** @param id a property that there is */
-export const seeds = (id: string): readonly Seed[] => [
+const zip = { 'content-type': 'application/zip' };
+/** A part of a backup, damaged before its hash is made: what the doors behind the hash must find. */
+function forged(backup: Uint8Array, path: string): Seed {
+  const files = unzipSync(backup);
+  return {
+    name: `forged ${path}`,
+    path: '/api/restore',
+    headers: zip,
+    bytes: files[path]!,
+    body: (b) => {
+      const list = JSON.parse(text(files['bundle.json']!)) as { parts: Record<string, { sha256: string }> }; // prettier-ignore
+      list.parts[path]!.sha256 = createHash('sha256').update(b).digest('hex');
+      return zipSync({ ...files, [path]: b, 'bundle.json': json(list) }, { level: 1 });
+    },
+  };
+}
+
+/**
+ * @param id a property that there is
+ * @param backup of the store, with that property, a reading of it and a monitor
+ * @param token of the monitor
+ */
+export const seeds = (id: string, backup: Uint8Array, token: string): readonly Seed[] => [
+  { name: 'backup', path: '/api/restore', headers: zip, bytes: backup, body: (b) => b },
+  ...['property.json', 'snapshots.ndjson', 'history.ndjson', 'records/readings.ndjson', 'monitors.ndjson'].map((part) => forged(backup, `${id}/${part}`)), // prettier-ignore
+  { ...request('report of a monitor', '/api/monitor', { value: 6200, id: 'report-0001' }), headers: { 'content-type': 'application/json', authorization: `Bearer ${token}` } }, // prettier-ignore
+  request('monitor', `/api/properties/${id}/monitors`, { name: 'A', kind: 'volts', line: 'a', at_m: 1, unit: null, simulated: true }), // prettier-ignore
   walked('gpx', bytes(gpx)),
   walked('kml', bytes(kml)),
   walked('geojson', bytes(geojson)),

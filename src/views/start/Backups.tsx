@@ -62,13 +62,15 @@ export function Backups({ any, onError }: { any: boolean; onError: (words: strin
       </div>
       {busy && <p role="status" className="mt-2">Reading the backup …</p>}
       {came.length > 0 && (
-        <ul role="status" className="mt-2" data-restored>
+        <div role="status" className="mt-2" data-restored>
+        <ul>
           {came.map((r) => (
             <li key={r.id}>
               ✓ <a className="underline underline-offset-4" href={`/p/${r.id}/land`}>{r.name}</a>: {WORDS[r.as]}.
             </li>
           ))}
         </ul>
+        </div>
       )}
     </section>
   );

@@ -64,7 +64,7 @@ function Bar({ coil, cut, longest, spans }: BarProps) {
             key={k}
             title={words[k]}
             style={width(length_m)}
-            className={`shrink-0 overflow-hidden px-[3px] text-[0.786rem] leading-[24px] font-stretch-[75%] whitespace-nowrap ${k % 2 ? 'bg-hover' : 'bg-panel'} ${joined(k) ? 'border-live border-r-[5px]' : 'border-ink border-r'}`}
+            className={`min-w-0 truncate indent-[3px] text-[0.786rem] leading-[24px] font-stretch-[75%] ${k % 2 ? 'bg-hover' : 'bg-panel'} ${joined(k) ? 'border-live border-r-[5px]' : 'border-ink border-r'}`}
           >
             <span className="figure">{own.strand}</span> <bdi>{lines[own.line]?.name}</bdi>
           </span>
