@@ -3,6 +3,9 @@ import { mostUnder } from '../../../strands/under.js';
 import { bottomOf } from '../../../wire/bottom.js';
 import { eachLine, onLine, placeAnew, type Found, type Rule } from '../../../findings/rule.js';
 
+/** Nobody drives a post to the millimetre; placement uses all of it, and its sums round otherwise than the report's. */
+const SLACK_M = 1e-3 + 1e-9;
+
 /** The gap under the lowest strand over hollows and humps of the ground. */
 export const clearance: Rule = {
   id: 'clearance',
@@ -22,7 +25,7 @@ export const clearance: Rule = {
       const limit = mostUnder(lowest.height_m, report.requirement, scene.cat) + (line.fill_m ?? 0);
       const mends = () => [placeAnew(line)];
       const out: Found[] = [];
-      if (gap.high.gap_m > limit + 1e-3) {
+      if (gap.high.gap_m > limit + SLACK_M) {
         out.push({
           key: `${line.id}-hollow`,
           title: `A hollow under ${line.name}`,
@@ -33,7 +36,7 @@ export const clearance: Rule = {
           mends,
         });
       }
-      if (gap.low.gap_m < Math.min(least, lowest.height_m) - 1e-3) {
+      if (gap.low.gap_m < Math.min(least, lowest.height_m) - SLACK_M) {
         out.push({
           key: `${line.id}-hump`,
           cause: 'Ground reaches the lowest strand',
