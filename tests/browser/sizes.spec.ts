@@ -65,7 +65,7 @@ for (const [width, height] of SIZES) {
       for (const tab of await page.getByRole('tab').all()) {
         await tab.click();
         // What is worked out for it stands before it is judged.
-        await expect(page.getByText(/^(Planning the work|One moment|Cutting|…$)/)).toHaveCount(0, { timeout: 20_000 }); // prettier-ignore
+        await expect(page.getByText(/^(Planning the work|One moment|Cutting the coils) …$/)).toHaveCount(0, { timeout: 20_000 }); // prettier-ignore
         await expect.poll(() => cut(page), { message: `${step}, ${await tab.textContent()} is cut` }).toEqual([]); // prettier-ignore
       }
     }
