@@ -2,13 +2,14 @@
  * Devices on the fence that report a reading by themselves. What they report goes into the log as a reading at their
  * place; of a value that stands still one a day is kept, so that a year of reports leaves the log quick.
  */
-import { createHash, randomBytes, randomUUID } from 'node:crypto';
+import { randomBytes, randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
 import { Type } from '../core/base/type.js';
 import { deviceNote } from '../core/rounds/logged.js';
 import { MONITORED, type Monitor } from '../core/rounds/monitored.js';
 import { FormatError } from '../formats/error.js';
 import { validate } from '../formats/validate.js';
+import { sha256 } from './hash.js';
 import type { RecordStore } from './records/store.js';
 
 type Row = Monitor & {
@@ -55,8 +56,6 @@ export const ReportSchema = Type.Object(
   { additionalProperties: false },
 ); // prettier-ignore
 
-const hashOf = (token: string): string => createHash('sha256').update(token).digest('hex');
-
 /** The monitors of one database. @param now ms, for tests */
 export function monitorStore(db: Knex, records: RecordStore, now: () => number = Date.now) {
   /** Reports that each may still send, and when that was reckoned. */
@@ -95,7 +94,7 @@ export function monitorStore(db: Knex, records: RecordStore, now: () => number =
         if (!(await trx('property').where({ id: property }).first('id'))) return null;
         const standing = await trx('monitor').where({ property_id: property, revoked_at: null });
         if (standing.length >= MOST) throw new FormatError('', `a property has at most ${MOST} monitors`);
-        const row = { ...asked, id: randomUUID(), property_id: property, token_hash: hashOf(token), made_at: new Date(now()).toISOString() };
+        const row = { ...asked, id: randomUUID(), property_id: property, token_hash: sha256(token), made_at: new Date(now()).toISOString() };
         await trx('monitor').insert(row);
         return { monitor: plain((await trx<Row>('monitor').where({ id: row.id }).first())!), token };
       });
@@ -114,7 +113,7 @@ export function monitorStore(db: Knex, records: RecordStore, now: () => number =
      * @throws FormatError when it does not fit, or its time cannot be
      */
     async hear(token: string, value: unknown): Promise<Heard> {
-      const row = await db<Row>('monitor').where({ token_hash: hashOf(token), revoked_at: null }).first();
+      const row = await db<Row>('monitor').where({ token_hash: sha256(token), revoked_at: null }).first();
       if (!row) return 'unknown';
       if (!allowed(row.id)) return 'too often';
       const report = validate<{ value: number; time?: string; id?: string }>(ReportSchema, value);
@@ -134,7 +133,7 @@ export function monitorStore(db: Knex, records: RecordStore, now: () => number =
       if (still) return 'heard';
       await records.put(row.property_id, 'readings', {
         // A device may not choose the name of a record of somebody else: its own names are told apart by its id.
-        id: report.id ? hashOf(`${row.id} ${report.id}`) : randomUUID(),
+        id: report.id ? sha256(`${row.id} ${report.id}`) : randomUUID(),
         time,
         who: row.name,
         note: deviceNote('monitor', Boolean(row.simulated)),

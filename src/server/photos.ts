@@ -1,7 +1,7 @@
 /** Photos of a property, kept by the hash of their content: the same picture twice is kept once. */
-import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
 import { FormatError } from '../formats/error.js';
+import { sha256 } from './hash.js';
 
 /** One photo is at most so large, bytes: it is made small before it leaves the browser. */
 export const PHOTO_ROOM = 1_500_000;
@@ -26,7 +26,7 @@ export function photoStore(db: Knex, room = PROPERTY_ROOM) {
       if (!HASH.test(hash)) throw new FormatError('hash', 'is no SHA-256 in hexadecimal');
       if (!(content[0] === 0xff && content[1] === 0xd8 && content[2] === 0xff))
         throw new FormatError('', 'is no JPEG');
-      if (createHash('sha256').update(content).digest('hex') !== hash)
+      if (sha256(content) !== hash)
         throw new FormatError('hash', 'is not that of what was sent: it was damaged on its way');
       return db.transaction(async (trx) => {
         if (!(await trx('property').where({ id: property }).first('id'))) return null;

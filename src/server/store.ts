@@ -1,5 +1,5 @@
 /** Plans as an append-only history: every change a patch, snapshots now and then. */
-import { createHash, randomBytes } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import type { Knex } from 'knex';
 import { PARTS } from '../core/parts/index.js';
 import type { Part } from '../core/parts/part.js';
@@ -10,6 +10,7 @@ import { FormatError } from '../formats/error.js';
 import { openPlan, type OpenedPlan } from '../formats/planFile.js';
 import { applyPatch, difference, patchesTouch } from '../formats/patch.js';
 import { stacksOf } from '../formats/stacks.js';
+import { sha256 } from './hash.js';
 import { breath, inTurn } from './turns.js';
 
 export interface PropertyRow {
@@ -60,8 +61,7 @@ const fromRow = (r: ChangeRow): Saved => ({
 });
 
 /** Id of a grid by its content. */
-export const gridId = (body: string): string =>
-  `g${createHash('sha256').update(body).digest('hex').slice(0, 20)}`;
+export const gridId = (body: string): string => `g${sha256(body).slice(0, 20)}`;
 
 /** The plan store over one database. */
 export function planStore(db: Knex, parts: readonly Part[] = PARTS) {

@@ -79,7 +79,7 @@ export const timesOf = (circuit: Circuit, leakage: number, resistance: number): 
 });
 
 /** Equal cells from the section's `from`, the last one shorter. */
-export function cellsOf(circuit: Circuit, { cell_m, strand }: Pick<FaultGrid, 'cell_m' | 'strand'>): Cell[] {
+export function cellsOf(circuit: Pick<Circuit, 'sections'>, { cell_m, strand }: Pick<FaultGrid, 'cell_m' | 'strand'>): Cell[] {
   if (!(cell_m > 0)) throw new RangeError('cell_m must be above 0');
   return circuit.sections
     .filter((s) => strand in s.strands)

@@ -11,7 +11,15 @@ import { voltsOf, type Volts, type VoltsOptions } from '../power/volts.js';
 import type { Network } from '../power/wired.js';
 import { readAt } from '../terrain/profile.js';
 import { atRate, fitRate, sectionId, TIED, type Tried } from './atRate.js';
-import { faultFence, geometric, middle, type FaultFence, type Meter } from './fence.js';
+import {
+  cellsOf,
+  faultFence,
+  geometric,
+  middle,
+  type Cell,
+  type FaultFence,
+  type Meter,
+} from './fence.js';
 import { MAY_BE } from './hunt.js';
 import type { Made, Searched } from './searched.js';
 import { withSwitches } from './switches.js';
@@ -51,23 +59,25 @@ export function searchedOf(net: Network, season: SeasonId, { cell_m = 50, leaks 
   const under = (breaks: readonly Place[]): Made | null => {
     const plain = pulseNet(net, season, { breaks });
     if (!plain) return null;
+    const { sections } = atRate(plain, source, earth_ohm, rate).circuit;
+    const at = placesBy(plain, cellsOf({ sections }, grid));
     const fences = MAY_BE.map(([g, r]): FaultFence => {
       const such = { ...known, breaks, growth: growth * g, scale: { l: 1, r } };
       const pulse = pulseNet(net, season, such)!;
       const { circuit, unit } = atRate(pulse, source, earth_ohm, rate);
       const fence = faultFence(circuit, unit, grid);
-      return asPulse(fence, readerOf(pulse, fence, voltsOf(net, season, { ...such, amps_s: METER_S })!), gain);
+      return asPulse(fence, readerOf(pulse, at, fence, voltsOf(net, season, { ...such, amps_s: METER_S })!), gain);
     });
     return {
       pulse: plain,
-      at: placesBy(plain, fences[0]!),
-      sections: atRate(plain, source, earth_ohm, rate).circuit.sections,
+      at,
+      sections,
       pieces: Object.fromEntries(plain.pieces.map((p, k) => [sectionId(k), p])),
       terminal: plain.at,
       fences,
       quiet: (options) => {
         const volts = voltsOf(net, season, { ...known, ...options, breaks, amps_s: METER_S });
-        return volts && readerOf(plain, fences[0]!, volts);
+        return volts && readerOf(plain, at, fences[0]!, volts);
       },
     };
   };
@@ -108,7 +118,7 @@ function triedOn(net: Network, season: SeasonId, pulse: PulseNet, known: VoltsOp
 } // prettier-ignore
 
 /** Places of lines by the locations of a fence. */
-function placesBy(pulse: PulseNet, fence: FaultFence): Map<string, Place> {
+function placesBy(pulse: PulseNet, cells: readonly Cell[]): Map<string, Place> {
   const at = new Map<string, Place>();
   pulse.pieces.forEach((piece, k) => {
     if (!piece) return;
@@ -116,7 +126,7 @@ function placesBy(pulse: PulseNet, fence: FaultFence): Map<string, Place> {
     at.set(from, { line: piece.line, at_m: piece.from_m }).set(to, { line: piece.line, at_m: piece.to_m }); // prettier-ignore
   });
   const own = new Map(pulse.lines.map((l, k) => [sectionId(k), { l, piece: pulse.pieces[k]! }]));
-  for (const { section, x_m } of fence.cells) {
+  for (const { section, x_m } of cells) {
     const { l, piece } = own.get(section)!;
     if (piece) at.set(middle({ section, x_m }), { line: piece.line, at_m: piece.from_m + ((piece.to_m - piece.from_m) * x_m) / l.length_m }); // prettier-ignore
   }
@@ -124,8 +134,7 @@ function placesBy(pulse: PulseNet, fence: FaultFence): Map<string, Place> {
 } // prettier-ignore
 
 /** What a pulse reads at a meter of a fence. */
-function readerOf(pulse: PulseNet, fence: FaultFence, volts: Volts): (meter: Meter) => number {
-  const at = placesBy(pulse, fence);
+function readerOf(pulse: PulseNet, at: ReadonlyMap<string, Place>, fence: FaultFence, volts: Volts): (meter: Meter) => number {
   const own = new Map(pulse.lines.map((l, k) => [sectionId(k), l]));
   const plain = (location: string) => fence.healthy({ quantity: 'voltage', location });
   const voltsAt = (location: string): number => {

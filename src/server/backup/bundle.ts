@@ -1,9 +1,9 @@
 /** A backup as one zip: parts in open formats, a README, and a list with the hash of each part. */
-import { createHash } from 'node:crypto';
 import { strToU8, unzipSync, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 import { Type } from '../../core/base/type.js';
 import { FormatError, parseJson } from '../../formats/error.js';
 import { validate } from '../../formats/validate.js';
+import { sha256 } from '../hash.js';
 
 /** A file of the bundle. */
 export interface Part {
@@ -33,9 +33,6 @@ const ListSchema = Type.Object({
     }),
   ),
 });
-
-export const sha256 = (bytes: Uint8Array): string =>
-  createHash('sha256').update(bytes).digest('hex');
 
 /** The bytes of the zip, piece by piece: no more than one part is held at a time. */
 export async function* zipped(parts: Iterable<Part>, made_at = new Date()): AsyncGenerator<Uint8Array> {

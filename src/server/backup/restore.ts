@@ -1,5 +1,5 @@
 /** A backup brought back into a store: each property whole or not at all, judged at the door as anything from outside is. */
-import { createHash, randomBytes } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import type { Knex } from 'knex';
 import { Type } from '../../core/base/type.js';
 import type { PatchStep, Plan } from '../../core/plan/schema.js';
@@ -14,7 +14,8 @@ import { HASH, PHOTO_ROOM } from '../photos.js';
 import { RECORDS, recordSchema } from '../records/kinds.js';
 import { gridId } from '../store.js';
 import { breath } from '../turns.js';
-import { sha256, unzipped, type Part } from './bundle.js';
+import { sha256 } from '../hash.js';
+import { unzipped, type Part } from './bundle.js';
 import { replayed, taken } from './take.js';
 
 /** What came of a property. `copy`: its id was taken by another state of it, which stays as it is. */
@@ -194,7 +195,7 @@ async function bring(trx: Knex, file: string, p: Property, parts: ReadonlyMap<st
   const id = there ? `p${randomBytes(6).toString('hex')}` : p.own.id;
   // Ids of changes and records are unique in a store: a copy has its own, made from theirs.
   const renamed = (old: unknown): unknown =>
-    there && typeof old === 'string' ? createHash('sha256').update(`${id} ${old}`).digest('hex').slice(0, 32) : old;
+    there && typeof old === 'string' ? sha256(`${id} ${old}`).slice(0, 32) : old;
   await trx('property').insert({ ...p.own, id });
   for (const g of p.grids) await trx('grid').insert(g).onConflict('id').ignore();
   const put = async (table: string, rows: readonly Row[]) => {
@@ -214,7 +215,7 @@ async function bring(trx: Knex, file: string, p: Property, parts: ReadonlyMap<st
 
 /** Whether the store has the property exactly as the bundle has it. */
 function equal(file: string, id: string, parts: ReadonlyMap<string, Part>): boolean {
-  const mine = [...taken(file, [id])].filter((part) => !part.derived);
+  const mine = [...taken(file, [id], { derived: false })];
   const theirs = [...parts.values()].filter((part) => part.path.startsWith(`${id}/`) && !part.derived); // prettier-ignore
-  return mine.length === theirs.length && mine.every((m) => parts.has(m.path) && sha256(m.bytes) === sha256(parts.get(m.path)!.bytes)); // prettier-ignore
+  return mine.length === theirs.length && mine.every((m) => parts.has(m.path) && Buffer.compare(m.bytes, parts.get(m.path)!.bytes) === 0); // prettier-ignore
 }

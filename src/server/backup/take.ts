@@ -19,9 +19,14 @@ type Row = Record<string, unknown>;
 
 /**
  * The parts of some properties of a store, of all where none is named.
+ * @param derived what is made for people and other programs too
  * @throws FormatError when there is no property of such an id
  */
-export function* taken(file: string, only?: readonly string[]): Generator<Part> {
+export function* taken(
+  file: string,
+  only?: readonly string[],
+  { derived = true } = {},
+): Generator<Part> {
   const db = new Database(file, { readonly: true, fileMustExist: true });
   try {
     // One look at everything: writers go on beside it.
@@ -29,7 +34,7 @@ export function* taken(file: string, only?: readonly string[]): Generator<Part> 
     const all = db.prepare('select id, name, created_at from property order by created_at, id').all() as { id: string; name: string; created_at: string }[]; // prettier-ignore
     for (const id of only ?? [])
       if (!all.some((p) => p.id === id)) throw new FormatError(id, 'no such property');
-    for (const p of all) if (!only || only.includes(p.id)) yield* property(db, p);
+    for (const p of all) if (!only || only.includes(p.id)) yield* property(db, p, derived);
   } finally {
     db.close();
   }
@@ -47,7 +52,8 @@ function plainRow(row: Row): Row {
   return Object.fromEntries(Object.entries(row).filter(([key, v]) => v !== null && !OWN.includes(key))); // prettier-ignore
 }
 
-function* property(db: Database.Database, own: { id: string }): Generator<Part> {
+function* property(db: Database.Database, own: { id: string }, derived: boolean): Generator<Part> {
+  // prettier-ignore
   const { id } = own;
   const at = (path: string) => `${id}/${path}`;
   const rows = (sql: string): Row[] => db.prepare(sql).all(id) as Row[];
@@ -72,7 +78,7 @@ function* property(db: Database.Database, own: { id: string }): Generator<Part> 
     const records = rows(`select * from ${table} where property_id = ? order by seq`).map(plainRow);
     if (records.length === 0) continue;
     yield { path: at(`records/${kind}.ndjson`), bytes: lines(records) };
-    yield { path: at(`records/${kind}.csv`), bytes: csv(records), derived: true };
+    if (derived) yield { path: at(`records/${kind}.csv`), bytes: csv(records), derived: true };
   }
   const photos = db.prepare('select seq, hash from photo where property_id = ? order by seq').all(id) as { seq: number; hash: string }[]; // prettier-ignore
   for (const { seq, hash } of photos) {
@@ -82,6 +88,7 @@ function* property(db: Database.Database, own: { id: string }): Generator<Part> 
   const monitors = rows('select * from monitor where property_id = ? order by made_at, id').map(plainRow); // prettier-ignore
   if (monitors.length > 0) yield { path: at('monitors.ndjson'), bytes: lines(monitors) };
 
+  if (!derived) return;
   const plan = liftPlan(replayed(snapshots, changes), PARTS) as Plan;
   const opened = { plan, grids };
   yield { path: at('plan.json'), bytes: strToU8(exportAs('plan', opened).text), derived: true };
