@@ -19,11 +19,13 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     // Recording every test costs a quarter of its time; one that failed is recorded when it is run again.
     trace: 'on-first-retry',
+    // What a test wants to see on the wire is to come from there; away.spec.ts lets it in.
+    serviceWorkers: 'block',
     launchOptions: CHROMIUM,
   },
   webServer: {
     // A fresh store for each run: the demo and whatever the tests make.
-    command: `rm -f test-results/demo.sqlite*; node bin/anabatic demo --db test-results/demo.sqlite --port ${PORT}`,
+    command: `rm -rf test-results/demo.sqlite*; node bin/anabatic demo --db test-results/demo.sqlite --port ${PORT}`,
     url: `http://127.0.0.1:${PORT}/`,
     reuseExistingServer: false,
   },

@@ -1,5 +1,6 @@
 /** Builds the application and, after it, the command line (astro empties dist first). */
 import { execFileSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
@@ -23,6 +24,44 @@ for (const [from, to] of [
     logLevel: 'warning',
   });
 }
+
+// The service worker, last: it names what was built by the hash of its content, and the page that stands in for all others
+// by the hash of all of that, since it is made by the server.
+const hash = (...of) =>
+  of
+    .reduce((sum, part) => sum.update(part), createHash('sha256'))
+    .digest('hex')
+    .slice(0, 16);
+const built = ['_astro', '.']
+  .flatMap((folder) => readdirSync(join('dist/client', folder)).map((name) => join(folder, name)))
+  .filter((name) => /\.(js|css|woff2|svg|webmanifest)$|^icon.*\.png$/.test(name))
+  .sort()
+  .map((name) => {
+    const revision = hash(readFileSync(join('dist/client', name)));
+    // Names of built files hold their hash already.
+    return {
+      url: `/${name}`,
+      revision: name.startsWith('_astro') ? null : revision,
+      own: revision,
+    };
+  });
+const entries = [
+  {
+    url: '/away',
+    revision: hash(...built.map((b) => b.own), readFileSync('src/pages/away.astro')),
+  },
+  ...built.map(({ url, revision }) => ({ url, revision })),
+];
+await build({
+  entryPoints: ['src/workers/away.sw.ts'],
+  outfile: 'dist/client/sw.js',
+  bundle: true,
+  minify: true,
+  format: 'iife',
+  target: 'es2022',
+  define: { BUILT: JSON.stringify(entries), 'process.env.NODE_ENV': '"production"' },
+  logLevel: 'warning',
+});
 
 // Static files are compressed once, here, and sent as they lie.
 const texts = readdirSync('dist/client', { recursive: true })

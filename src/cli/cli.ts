@@ -1,4 +1,4 @@
-/** The command line: serve, demo, evaluate, compare, netlist, calc, import, export, backup, restore, schema. */
+/** The command line: serve, demo, evaluate, compare, netlist, calc, import, export, backup, restore, people, schema. */
 import { createWriteStream, existsSync, readFileSync, renameSync, statSync, writeFileSync } from 'node:fs'; // prettier-ignore
 import { basename, dirname, join, resolve } from 'node:path';
 import { pipeline } from 'node:stream/promises';
@@ -19,6 +19,8 @@ import { FormatError, parseJson } from '../formats/error.js';
 import { parsePlan } from '../formats/planFile.js';
 import { validate } from '../formats/validate.js';
 import { runCase } from '../server/calc.js';
+import { peopleStore, type PeopleStore } from '../server/access/people.js';
+import { ROLES } from '../formats/visitor.js';
 import { zipped } from '../server/backup/bundle.js';
 import { restored } from '../server/backup/restore.js';
 import { taken } from '../server/backup/take.js';
@@ -52,25 +54,61 @@ interface ServeFlags {
   readonly db: string;
   readonly port: string;
   readonly host: string;
-  readonly iKnow?: boolean;
+  readonly name?: readonly string[];
+  readonly cert?: string;
+  readonly key?: string;
+  readonly behind?: string;
+  readonly log?: string;
 }
+
+/** What both ways of serving may be told. */
+const served = (command: Command): Command =>
+  command
+    .addOption(port())
+    .addOption(host())
+    .option('--name <name...>', 'further names or addresses under which it may be asked for')
+    .option('--cert <file>', 'certificate, with --key: serve HTTPS')
+    .option('--key <file>', 'key of the certificate')
+    .option('--behind <address>', 'address by which a proxy lets others reach it: https://…')
+    .option('--log <file>', 'write the log there, a new file each day; the newest 14 are kept');
 
 async function serve(io: Io, o: ServeFlags, path = '/'): Promise<void> {
   const port = Number(o.port);
   if (!Number.isInteger(port) || port < 0 || port > 65535)
     throw new FormatError('--port', 'is a number from 0 to 65535');
-  if (!isLoopback(o.host) && !o.iKnow)
-    throw new FormatError(
-      '--host',
-      `${o.host} can be reached from other machines, and there is no pass phrase yet: anybody there could read and change everything. To do it all the same, add --i-know`,
-    );
+  if ((o.cert === undefined) !== (o.key === undefined))
+    throw new FormatError(o.cert === undefined ? '--cert' : '--key', 'goes with the other');
+  if (o.behind !== undefined && !/^https?:\/\/[^/\s]+$/.test(o.behind))
+    throw new FormatError('--behind', 'is an address without a path, as https://farm.example');
+  if (!isLoopback(o.host) || o.behind !== undefined) await letIn(o);
   process.env['ANABATIC_DB'] = resolve(o.db);
   process.env['ANABATIC_JOBS'] = join(root, 'dist', 'jobs', 'worker.mjs');
   const dist = join(root, 'dist');
   if (!existsSync(join(dist, 'server', 'entry.mjs')))
     throw new FormatError('', 'not built yet: run "npm run build" first');
-  await startServer({ port, host: o.host, dist });
-  io.out(`Anabatic is at http://${o.host}:${port}${path}`);
+  const tls = o.cert === undefined ? undefined : { cert: o.cert, key: o.key! };
+  const { name: names = [], behind, log: logFile } = o;
+  await startServer({ port, host: o.host, dist, names, tls, behind, logFile });
+  io.out(`Anabatic is at ${behind ?? `http${tls ? 's' : ''}://${o.host}:${port}`}${path}`);
+}
+
+/** Whether others may be let in: somebody must have a pass phrase, and nobody may be able to read it on the way. */
+async function letIn(o: ServeFlags): Promise<void> {
+  if (o.cert === undefined && o.behind === undefined)
+    throw new FormatError(
+      '--host',
+      `${o.host} can be reached from other machines, and without HTTPS all that is said can be read on the way, pass phrases too: give --cert and --key, or --behind the address of a proxy that speaks HTTPS`,
+    );
+  const db = await openDatabase(o.db);
+  try {
+    if (await peopleStore(db).any()) return;
+  } finally {
+    await db.destroy();
+  }
+  throw new FormatError(
+    '--host',
+    'others could reach this server, and nobody has a pass phrase yet: "anabatic people add NAME" makes the first owner',
+  );
 }
 
 /**
@@ -110,22 +148,14 @@ function commands(io: Io): Command {
     'Plans permanent high-tensile electric fences.',
   );
 
-  program
-    .command('serve')
+  served(program.command('serve'))
     .description('serve the application')
     .addOption(database())
-    .addOption(port())
-    .addOption(host())
-    .option('--i-know', 'let other machines in without a pass phrase')
     .action((o: ServeFlags) => serve(io, o));
 
-  program
-    .command('demo')
+  served(program.command('demo'))
     .description('load the invented demo property and serve it')
     .addOption(database().default(join(root, 'var', 'demo.sqlite')))
-    .addOption(port())
-    .addOption(host())
-    .option('--i-know', 'let other machines in without a pass phrase')
     .action(async (o: ServeFlags) => {
       const db = await openDatabase(o.db);
       const plans = planStore(db);
@@ -260,6 +290,72 @@ function commands(io: Io): Command {
         await db.destroy();
       }
     });
+
+  const people = program
+    .command('people')
+    .description('who may come in: list, add, phrase, remove');
+  const withPeople = async (o: { db: string }, run: (of: PeopleStore) => Promise<void>) => {
+    const db = await openDatabase(o.db);
+    try {
+      await run(peopleStore(db));
+    } finally {
+      await db.destroy();
+    }
+  };
+  /** The phrase is asked for on standard input: what stands in a command is kept by the shell. */
+  const phrase = () => {
+    io.err('Pass phrase (end with Enter and Ctrl+D):');
+    return io.stdin().split(/\r?\n/)[0]!;
+  };
+  const named = async (of: PeopleStore, name: string) => {
+    const found = (await of.list()).find((p) => p.name === name);
+    if (!found) throw new FormatError(name, 'nobody is called that here');
+    return found;
+  };
+  people
+    .command('list')
+    .addOption(database())
+    .action((o: { db: string }) =>
+      withPeople(o, async (of) => {
+        for (const { name, role } of await of.list()) io.out(`${name}\t${role}`);
+      }),
+    );
+  people
+    .command('add')
+    .description('let somebody in; the pass phrase is read from standard input')
+    .argument('<name>')
+    .addOption(
+      new Option('--role <role>', 'the first one is an owner').choices([...ROLES]).default('crew'),
+    ) // prettier-ignore
+    .addOption(database())
+    .action((name: string, o: { db: string; role: string }) =>
+      withPeople(o, async (of) => {
+        const made = await of.add({ name, role: o.role, phrase: phrase() });
+        io.out(`${made.name}: ${made.role}`);
+      }),
+    );
+  people
+    .command('phrase')
+    .description('give somebody a new pass phrase, read from standard input; it signs them out everywhere')
+    .argument('<name>')
+    .addOption(database())
+    .action((name: string, o: { db: string }) =>
+      withPeople(o, async (of) => {
+        await of.change((await named(of, name)).id, { phrase: phrase() });
+        io.out(`${name}: new pass phrase`);
+      }),
+    ); // prettier-ignore
+  people
+    .command('remove')
+    .description('shut somebody out')
+    .argument('<name>')
+    .addOption(database())
+    .action((name: string, o: { db: string }) =>
+      withPeople(o, async (of) => {
+        await of.remove((await named(of, name)).id);
+        io.out(`${name}: shut out`);
+      }),
+    );
 
   program
     .command('schema')

@@ -15,12 +15,16 @@ export interface Proposed {
   readonly words: string;
   readonly patch: PatchStep[];
   readonly inverse: PatchStep[];
+  /** Changes of earlier tabs of this browser that it was made on top of, not saved then: what they did is no surprise to it. */
+  readonly after?: readonly string[];
 }
 
 /** A change as it was saved. */
 export interface Saved extends Proposed {
   readonly revision: number;
   readonly at: string;
+  /** Who made it, where people sign in. */
+  readonly who?: string;
 }
 
 /** A change on the stack of undo or redo; its body is fetched when it is wanted. */

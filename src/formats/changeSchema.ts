@@ -33,6 +33,7 @@ export const ProposedSchema = Type.Object(
     words: Type.String({ maxLength: 200 }),
     patch: PatchSchema,
     inverse: PatchSchema,
+    after: Type.Optional(Type.Array(name(8), { maxItems: 1000 })),
   },
   { additionalProperties: false },
 );

@@ -10,6 +10,7 @@ import * as supplies from './migrations/005-supplies.js';
 import * as building from './migrations/006-building.js';
 import * as rounds from './migrations/007-rounds.js';
 import * as monitors from './migrations/008-monitors.js';
+import * as people from './migrations/009-people.js';
 
 interface NamedMigration {
   readonly name: string;
@@ -27,6 +28,7 @@ export const migrations: readonly NamedMigration[] = [
   { name: '006-building', ...building },
   { name: '007-rounds', ...rounds },
   { name: '008-monitors', ...monitors },
+  { name: '009-people', ...people },
 ];
 
 /** A store that cannot be used as it is, in one plain line. */

@@ -1,12 +1,15 @@
 /** The store and the helpers of this server process. */
 import { existsSync } from 'node:fs';
 import { resolve } from 'node:path';
+import { PARTS } from '../core/parts/index.js';
 import { PlanSchema } from '../core/plan/schema.js';
 import { ProposedSchema } from '../formats/changeSchema.js';
 import { prepare } from '../formats/validate.js';
+import { peopleStore, type PeopleStore } from './access/people.js';
 import { restored, type Restored } from './backup/restore.js';
 import { openDatabase } from './database.js';
 import { createPool, type Pool } from './jobs/pool.js';
+import { createLive } from './live.js';
 import { monitorStore, type MonitorStore } from './monitors.js';
 import { photoStore, type PhotoStore } from './photos.js';
 import { recordStore, type RecordStore } from './records/store.js';
@@ -17,6 +20,7 @@ export interface Store extends PlanStore {
   readonly records: RecordStore;
   readonly photos: PhotoStore;
   readonly monitors: MonitorStore;
+  readonly people: PeopleStore;
   /** Brings a backup's properties in. */
   restore(zip: Uint8Array): Promise<Restored[]>;
 }
@@ -24,18 +28,22 @@ export interface Store extends PlanStore {
 /** The file that ANABATIC_DB names. */
 export const storeFile = (): string => resolve(process.env['ANABATIC_DB'] ?? 'var/anabatic.sqlite');
 
+/** Who listens to what happens in this process. */
+export const live = createLive();
+
 let opened: Promise<Store> | null = null;
 /** The store, opened once; one that failed is tried again the next time. */
 export function store(): Promise<Store> {
   opened ??= openDatabase(storeFile())
     .then((db) => {
       prepare(PlanSchema, ProposedSchema);
-      const records = recordStore(db);
+      const records = recordStore(db, (id, kind) => live.announce(id, kind));
       return {
-        ...planStore(db),
+        ...planStore(db, PARTS, (id) => live.announce(id, 'plan')),
         records,
         photos: photoStore(db),
         monitors: monitorStore(db, records),
+        people: peopleStore(db),
         restore: (zip: Uint8Array) => restored(db, storeFile(), zip),
       };
     })

@@ -2,8 +2,10 @@
  * The HTTP server around the pages: which hosts it answers to, what every answer carries, compression,
  * static files, one line of log a request.
  */
+import { readFileSync } from 'node:fs';
+import { createServer as createSecure } from 'node:https';
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
-import { join } from 'node:path';
+import { basename, join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { constants } from 'node:zlib';
 import compression from 'compression';
@@ -20,6 +22,22 @@ export interface ServeOptions {
   readonly dist: string;
   /** Names beside this machine's own under which it may be asked for. */
   readonly names?: readonly string[];
+  /** Files of a certificate and its key: it speaks HTTPS then, and nothing else. */
+  readonly tls?: { readonly cert: string; readonly key: string };
+  /** The address by which others reach it through a proxy, as "https://farm.example". */
+  readonly behind?: string;
+  /** A file for the log, kept by day and size; without it, standard output. */
+  readonly logFile?: string;
+}
+
+/** Where a request comes from. */
+export interface From {
+  /** The other end's, by the proxy's word where there is one. */
+  readonly address: string;
+  /** Others than this machine reach this server. */
+  readonly remote: boolean;
+  /** It came, or came to the proxy, by HTTPS. */
+  readonly secure: boolean;
 }
 
 type Next = (error?: unknown) => void;
@@ -48,8 +66,23 @@ export async function serve(options: ServeOptions): Promise<Server> {
   // and open it for themselves.
   await (await openDatabase(storeFile())).destroy();
   const entry = pathToFileURL(join(options.dist, 'server', 'entry.mjs')).href;
-  const { handler } = (await import(entry)) as { handler: Step };
-  const log = pino({ level: process.env['ANABATIC_LOG'] ?? 'info', base: null });
+  type Handler = (...of: [...Parameters<Step>, { from: From }]) => void;
+  const { handler } = (await import(entry)) as { handler: Handler };
+  const log = logger(options.logFile);
+  const behind = options.behind === undefined ? null : new URL(options.behind);
+  const remote = behind !== null || !isLoopback(options.host);
+  const page: Step = (request, response, next) => {
+    const through = behind && request.headers['x-forwarded-for'];
+    const from: From = {
+      // What the nearest proxy has put at the end is the only one that nobody else could have written.
+      address:
+        (through && String(through).split(',').at(-1)?.trim()) ||
+        (request.socket.remoteAddress ?? ''),
+      remote,
+      secure: options.tls !== undefined || behind?.protocol === 'https:',
+    };
+    handler(request, response, next, { from });
+  };
   const files = sirv(join(options.dist, 'client'), {
     etag: true,
     gzip: true,
@@ -61,24 +94,38 @@ export async function serve(options: ServeOptions): Promise<Server> {
         'cache-control',
         forever ? 'public, max-age=31536000, immutable' : 'no-cache',
       );
+      // What it fetches on a page's behalf is fetched by its own policy.
+      if (path === '/sw.js') response.setHeader('content-security-policy', "default-src 'self'");
     },
   });
   const steps: Step[] = [
     logged(log),
-    guarded([...LOOPBACK, options.host, ...(options.names ?? [])]),
+    guarded([
+      ...LOOPBACK,
+      options.host,
+      ...(options.names ?? []),
+      ...(behind ? [behind.hostname] : []),
+    ]),
+    ownSite(options.tls !== undefined, behind),
     compression({
       threshold: 1024,
       brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: 6 } },
     }) as unknown as Step,
     files as Step,
-    handler,
+    page,
     // What no file and no page answers to gets the page that says so.
     (request, response, next) => {
       request.url = '/404';
-      handler(request, response, next);
+      page(request, response, next);
     },
   ];
-  const server = createServer((request, response) => run(steps, request, response));
+  const answer = (request: IncomingMessage, response: ServerResponse) =>
+    run(steps, request, response);
+  const server: Server = options.tls
+    ? createSecure({ cert: pem(options.tls.cert), key: pem(options.tls.key) }, answer)
+    : createServer(answer);
+  // Nobody keeps the door open by sending slowly, or by sending nothing.
+  server.headersTimeout = 20_000;
   server.requestTimeout = 120_000;
   await new Promise<void>((done, fail) => {
     server.once('error', (error: NodeJS.ErrnoException) =>
@@ -92,6 +139,23 @@ export async function serve(options: ServeOptions): Promise<Server> {
   });
   stopped(server, daily(log));
   return server;
+}
+
+/** How much of the log is kept: so many files, a new one each day and when one is full. */
+const LOG_FILES = { frequency: 'daily', size: '20m', limit: { count: 14 }, mkdir: true } as const;
+
+function logger(file: string | undefined): pino.Logger {
+  const options: pino.LoggerOptions = { level: process.env['ANABATIC_LOG'] ?? 'info', base: null };
+  if (file === undefined) return pino(options);
+  return pino(options, pino.transport({ target: 'pino-roll', options: { file, ...LOG_FILES } }) as pino.DestinationStream); // prettier-ignore
+}
+
+function pem(file: string): Buffer {
+  try {
+    return readFileSync(file);
+  } catch {
+    throw new StoreError(`${basename(file)} cannot be read`);
+  }
 }
 
 /** How often it is looked whether a new day has come, ms. */
@@ -160,9 +224,32 @@ const logged =
     response.on('close', () => {
       const ms = Math.round(performance.now() - start);
       const { method, url } = request;
-      log.info({ method, url: url?.split('?')[0], status: response.statusCode, ms });
+      log.info({ method, url: written(url), status: response.statusCode, ms });
     });
     next();
+  };
+
+/** An address as it is logged: without its question, and without what opens a door. */
+const written = (url = ''): string => url.split('?')[0]!.replace(/^\/s\/.*/, '/s/…');
+
+const READS = ['GET', 'HEAD', 'OPTIONS'];
+
+/** Takes what changes something only from this server's own pages, or from what is no browser. */
+const ownSite =
+  (secure: boolean, behind: URL | null): Step =>
+  (request, response, next) => {
+    if (READS.includes(request.method ?? '')) return next();
+    const { origin, host } = request.headers;
+    const site = request.headers['sec-fetch-site'];
+    const own = [`${secure ? 'https' : 'http'}://${host}`, ...(behind ? [behind.origin] : [])];
+    const foreign =
+      origin === undefined
+        ? site !== undefined && site !== 'same-origin' && site !== 'none'
+        : !own.includes(origin.toLowerCase());
+    if (!foreign) return next();
+    response.writeHead(403, { 'content-type': 'application/json; charset=utf-8' });
+    const reason = 'this was asked by a page of another site';
+    response.end(JSON.stringify({ error: reason, place: '', reason }));
   };
 
 /** Refuses to answer under a foreign name, so that no page of another site can speak to this server. */

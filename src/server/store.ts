@@ -32,6 +32,7 @@ interface ChangeRow {
   patch: string;
   inverse: string;
   at: string;
+  who: string | null;
 }
 
 /** The newest plan of a property. */
@@ -58,13 +59,21 @@ const fromRow = (r: ChangeRow): Saved => ({
   patch: JSON.parse(r.patch) as PatchStep[],
   inverse: JSON.parse(r.inverse) as PatchStep[],
   at: r.at,
+  ...(r.who ? { who: r.who } : {}),
 });
 
 /** Id of a grid by its content. */
 export const gridId = (body: string): string => `g${sha256(body).slice(0, 20)}`;
 
-/** The plan store over one database. */
-export function planStore(db: Knex, parts: readonly Part[] = PARTS) {
+/**
+ * The plan store over one database.
+ * @param saved is told of which property a change was saved
+ */
+export function planStore(
+  db: Knex,
+  parts: readonly Part[] = PARTS,
+  saved: (property: string) => void = () => undefined,
+) {
   // The newest plans, so that a change needs no replay. Another process may have written since:
   // each look reads what came after.
   const heads = new Map<string, Head>();
@@ -127,7 +136,7 @@ export function planStore(db: Knex, parts: readonly Part[] = PARTS) {
     return remember(id, { revision: now.revision + 1, plan: applyPatch(now.plan, change.patch) });
   }
 
-  const write = (id: string, c: Proposed, revision: number, at: string, trx: Knex) =>
+  const write = (id: string, c: Proposed, revision: number, at: string, trx: Knex, who = '') =>
     trx('change').insert({
       property_id: id,
       revision,
@@ -140,6 +149,7 @@ export function planStore(db: Knex, parts: readonly Part[] = PARTS) {
       patch: JSON.stringify(c.patch),
       inverse: JSON.stringify(c.inverse),
       at,
+      who: who || null,
     });
 
   /**
@@ -316,9 +326,10 @@ export function planStore(db: Knex, parts: readonly Part[] = PARTS) {
 
     /**
      * Saves a change. One on an old base is merged when it touches nothing that others changed since.
+     * @param who made it, where people sign in
      * @throws FormatError when the patch does not fit, or the plan would no longer be sound
      */
-    commit: (id: string, change: Proposed): Promise<CommitResult | null> =>
+    commit: (id: string, change: Proposed, who = ''): Promise<CommitResult | null> =>
       commits(id, async () => {
         // All others wait while a transaction is open: what is long is done before it.
         const likely = await ahead(id, change);
@@ -339,8 +350,11 @@ export function planStore(db: Knex, parts: readonly Part[] = PARTS) {
               .orderBy('revision');
             const others = since.map(fromRow);
             if (again) return { status: 'saved', revision: again.revision, at: again.at, others };
+            const known = new Set(change.after);
             const theirs = others.filter(
-              (c) => c.kind === 'lift' || patchesTouch(c.patch, change.patch),
+              (c) =>
+                !known.has(c.changeId) &&
+                (c.kind === 'lift' || patchesTouch(c.patch, change.patch)),
             );
             if (theirs.length > 0)
               return { status: 'conflict', revision: now.revision, theirs, others };
@@ -351,7 +365,7 @@ export function planStore(db: Knex, parts: readonly Part[] = PARTS) {
                 : await changed(now.plan, change, trx);
             const revision = now.revision + 1;
             const at = new Date().toISOString();
-            await write(id, change, revision, at, trx);
+            await write(id, change, revision, at, trx, who);
             if (plan.name !== now.plan.name)
               await trx('property').where({ id }).update({ name: plan.name });
             if (revision % SNAPSHOT_EVERY === 0) {
@@ -363,6 +377,10 @@ export function planStore(db: Knex, parts: readonly Part[] = PARTS) {
             }
             remember(id, { revision, plan });
             return { status: 'saved', revision, at, others };
+          })
+          .then((result) => {
+            if (result?.status === 'saved') saved(id);
+            return result;
           })
           .catch((error: unknown) => {
             // The transaction may have failed after the head was remembered.

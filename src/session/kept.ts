@@ -1,23 +1,26 @@
 /** Records that the server keeps, as this tab knows them: fetched once, then only what is new. */
 import { useEffect } from 'react';
 import { create } from 'zustand';
+import { keepKind, keptKind, type KeptKind } from './field.js';
+import { useReach } from './reach.js';
 import { useRecords } from './records.js';
 import { newestRecords, recordsSince, type KeptRecord } from './server.js';
 
+import { useSession } from './state.js';
+
 export type { KeptRecord } from './server.js';
 
-interface Known {
-  readonly records: readonly KeptRecord[];
-  readonly since: number;
-  /** Older ones stand on the server that were not asked for. */
-  readonly older?: boolean;
-}
+/** `older`: there are older ones on the server that were not asked for. */
+type Known = KeptKind;
 
 /**
  * Kinds that grow for years, of which a tab asks for the newest alone: a log of a hundred thousand is as quick to open
  * as one of a hundred.
  */
 const NEWEST: Readonly<Record<string, number>> = { readings: 1500, events: 1000 };
+
+/** Every kind: all are fetched ahead, so that each can be looked at without the server. */
+export const KINDS = ['readings', 'tension', 'stock', 'orders', 'deliveries', 'states', 'work', 'inspections', 'loads', 'events', 'repairs'] as const; // prettier-ignore
 
 const useKept = create<Readonly<Record<string, Known>>>(() => ({}));
 /** Kinds that are being fetched now, and whether somebody asked again meanwhile. */
@@ -31,13 +34,14 @@ async function follow(kind: string): Promise<void> {
   asking.set(kind, false);
   try {
     for (;;) {
-      const known = useKept.getState()[kind];
+      const { id } = useSession.getState();
+      const known = useKept.getState()[kind] ?? (await fromHere(id, kind));
       const newest = NEWEST[kind];
       if (!known && newest !== undefined) {
         const page = await newestRecords(kind, newest);
         if (!page) return;
         const older = page.records.length === newest;
-        useKept.setState({ [kind]: { records: page.records, since: page.records.at(-1)?.seq ?? 0, older } }); // prettier-ignore
+        put(id, kind, { records: page.records, since: page.records.at(-1)?.seq ?? 0, older });
         return;
       }
       const { records, since } = known ?? { records: [], since: 0 };
@@ -45,7 +49,7 @@ async function follow(kind: string): Promise<void> {
       if (!page) return;
       const last = page.records.at(-1)?.seq ?? since;
       if (page.records.length > 0 || !useKept.getState()[kind])
-        useKept.setState({ [kind]: { ...known, records: [...records, ...page.records], since: last } }); // prettier-ignore
+        put(id, kind, { ...known, records: fresh(records, page.records, newest), since: last });
       if (!page.more) return;
     }
   } finally {
@@ -53,6 +57,34 @@ async function follow(kind: string): Promise<void> {
     asking.delete(kind);
     if (again) void follow(kind);
   }
+}
+
+/** What this browser kept of a kind, shown at once; what came meanwhile follows. */
+async function fromHere(id: string, kind: string): Promise<Known | undefined> {
+  const known = await keptKind(id, kind);
+  // A kind of which only what was sent from here is known is not known yet.
+  if (!known || (known.since === 0 && useReach.getState().away === null)) return undefined;
+  useKept.setState({ [kind]: known });
+  return known;
+}
+
+function put(id: string, kind: string, known: Known): void {
+  useKept.setState({ [kind]: known });
+  void keepKind(id, kind, known);
+}
+
+/** Those that are known with those that came, each once, and of a kind that grows for years no more than twice what is asked for. */
+function fresh(known: readonly KeptRecord[], came: readonly KeptRecord[], newest = Infinity) {
+  const ids = new Set(came.map((r) => r.id));
+  const all = [...known.filter((r) => !ids.has(r.id)), ...came];
+  return all.length > 2 * newest ? all.slice(-newest) : all;
+}
+
+/** Asks for what is new of a kind that somebody has written to. */
+export const followKind = (kind: string): void => void follow(kind);
+/** Fetches every kind, one after another, to be there without the server. */
+export async function followAll(): Promise<void> {
+  for (const kind of KINDS) await follow(kind);
 }
 
 export interface Standing<T> {

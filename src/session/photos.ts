@@ -4,7 +4,9 @@
  */
 import { create } from 'zustand';
 import { openOutbox, type Outbox } from './outbox.js';
+import { lookAtRoom } from './reach.js';
 import { again, putPhoto } from './server.js';
+import { mayNot } from './visitor.js';
 import { url, useSession } from './state.js';
 
 /** The longer side of a photo as it is kept, pixels; and how large it may become, bytes. */
@@ -73,6 +75,8 @@ const show = (hash: string, content: Blob): void =>
  * @throws Error in words when it is no picture, or this browser has no room to keep it
  */
 export async function takePhoto(file: Blob): Promise<string> {
+  const why = mayNot();
+  if (why) throw new Error(why);
   const small = await shrunk(file);
   const bytes = await small.arrayBuffer();
   const hash = hex(await crypto.subtle.digest('SHA-256', bytes));
@@ -80,6 +84,7 @@ export async function takePhoto(file: Blob): Promise<string> {
     throw new Error('This browser has no room to keep the photo: make room, then take it again.');
   show(hash, small);
   void flush();
+  void lookAtRoom();
   return hash;
 }
 
@@ -89,9 +94,15 @@ async function flush(): Promise<void> {
   flushing = true;
   try {
     const out = boxNow();
-    for (const { id: hash, body } of await out.left<ArrayBuffer>('records')) {
-      const answer = await again(() => putPhoto(hash, body));
+    const refused = new Set<string>();
+    // Looked at anew each time: another may have been taken while one was on its way.
+    for (;;) {
+      const next = (await out.left<ArrayBuffer>('records')).find((w) => !refused.has(w.id));
+      if (!next) return;
+      const hash = next.id;
+      const answer = await again(() => putPhoto(hash, next.body));
       if (!answer.taken) {
+        refused.add(hash);
         usePhotos.setState({ refused: answer.reason });
         continue;
       }

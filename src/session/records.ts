@@ -4,7 +4,10 @@
  */
 import { create } from 'zustand';
 import type { Outbox } from './outbox.js';
-import { again, postRecord } from './server.js';
+import { keepTaken } from './field.js';
+import { again, postRecord, type KeptRecord } from './server.js';
+import { useSession } from './state.js';
+import { mayNot } from './visitor.js';
 
 export interface RecordOut {
   readonly kind: string;
@@ -60,6 +63,11 @@ export async function record(out: RecordOut): Promise<void> {
  * @returns its id
  */
 export function happened(kind: string, fields: object): string {
+  const why = mayNot();
+  if (why) {
+    useSession.setState({ refused: why });
+    return '';
+  }
   const time = new Date().toISOString();
   const made = { id: crypto.randomUUID() as string, time, who: '', note: '', ...fields };
   void record({ kind, record: made });
@@ -88,7 +96,9 @@ async function flush(): Promise<void> {
       refused: answer.taken ? s.refused : [...s.refused, { ...out, reason: answer.reason }],
     }));
     // What was refused stays in the browser: it is the only copy.
-    if (answer.taken) await box?.forget('records', out.record.id);
+    if (!answer.taken) continue;
+    await keepTaken(useSession.getState().id, out.kind, out.record as KeptRecord);
+    await box?.forget('records', out.record.id);
   }
   flushing = false;
 }

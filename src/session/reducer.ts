@@ -61,6 +61,7 @@ type Made = Pick<Proposed, 'changeId' | 'kind' | 'words' | 'patch' | 'inverse' |
 
 function add(b: Book, made: Made): Step {
   const { changeId, kind, of, words, patch, inverse } = made;
+  const after = b.pending.flatMap((p) => (p.change.tab === b.tab ? [] : [p.change.changeId]));
   const change: Proposed = {
     changeId,
     tab: b.tab,
@@ -70,6 +71,7 @@ function add(b: Book, made: Made): Step {
     words: words.slice(0, 200),
     patch,
     inverse,
+    ...(after.length === 0 ? {} : { after: after.slice(-1000) }),
   };
   const plan = applyPatch(b.plan, patch);
   const next = { ...b, plan, pending: [...b.pending, { change, fits: true }] };

@@ -3,7 +3,9 @@ import type { News, Proposed } from '../formats/change.js';
 import type { Plan } from '../core/plan/schema.js';
 import type { Monitor } from '../core/rounds/monitored.js';
 import type { Event } from './book.js';
+import { reached } from './reach.js';
 import { url } from './state.js';
+import { heardFrom } from './visitor.js';
 
 /** What every record has. */
 export interface KeptRecord {
@@ -29,10 +31,19 @@ async function ask(path: string, body?: unknown, method = 'POST'): Promise<Respo
           }),
       signal: AbortSignal.timeout(WAIT_MS),
     });
-    return answer.status >= 500 ? null : answer;
+    return heard(answer);
   } catch {
+    reached(false);
     return null;
   }
+}
+
+/** An answer that says something; one of a server in trouble, or that wants to know first who asks, is none. */
+function heard(answer: Response): Response | null {
+  heardFrom(answer);
+  // A proxy answers in place of a server that is away.
+  reached(answer.status < 502);
+  return answer.status >= 500 || answer.status === 401 ? null : answer;
 }
 
 const wordsOf = async (answer: Response): Promise<string> => {
@@ -99,7 +110,7 @@ export async function putPhoto(
       signal: AbortSignal.timeout(3 * WAIT_MS),
     });
     if (answer.ok) return { taken: true, reason: '' };
-    if (answer.status === 429 || (answer.status >= 500 && answer.status !== 507)) return null;
+    if (answer.status === 429 || (answer.status !== 507 && heard(answer) === null)) return null;
     return { taken: false, reason: await wordsOf(answer) };
   } catch {
     return null;

@@ -5,15 +5,21 @@
 import { memoLast } from '../core/base/memo.js';
 import type { Grid, PatchStep, Plan } from '../core/plan/schema.js';
 import { groundOf, type Ground } from '../core/terrain/ground.js';
-import type { Opened, Proposed } from '../formats/change.js';
+import type { Proposed } from '../formats/change.js';
 import { applyPatch, edit } from '../formats/patch.js';
 import { followPatch, openWorker, requestReport } from './evaluation.js';
+import { keepProperty } from './field.js';
+import { followMoves } from './live.js';
+import { groundGrid, openedProperty } from './open.js';
 import { openOutbox, type Outbox } from './outbox.js';
+import { useReach } from './reach.js';
+import { sendPhotosLeft } from './photos.js';
 import { sendLeft } from './records.js';
 import { openBook, saveState, stacksNow, type Effect, type Event } from './book.js';
 import { take } from './reducer.js';
 import { again, pause, changeNamed, newsSince, postChange } from './server.js';
 import { committed, useSession, type Session } from './state.js';
+import { mayNot, useVisitor } from './visitor.js';
 
 export { useSession } from './state.js';
 export { mendTogether, watchChoices } from './evaluation.js';
@@ -30,13 +36,8 @@ export async function openSession(id: string): Promise<void> {
   outbox = openOutbox(id);
   const left = await outbox.left<Proposed>('changes');
   const mine = left.map((w) => w.id).slice(-200);
-  const answer = await fetch(`/api/properties/${id}?mine=${mine.join(',')}`);
-  if (!answer.ok)
-    throw new Error(
-      answer.status === 404 ? 'There is no such property.' : 'The server did not answer.',
-    );
-  const opened = (await answer.json()) as Opened & { landed: string[] };
-  const grid = await fetchGrid(opened.plan);
+  const opened = await openedProperty(id, mine);
+  const grid = await groundGrid(opened.plan);
   set({
     id,
     plan: opened.plan,
@@ -51,10 +52,12 @@ export async function openSession(id: string): Promise<void> {
   });
   await openWorker();
   listen(id);
+  keepUp();
   for (const changeId of opened.landed) void outbox.forget('changes', changeId);
   const changes = left.filter((w) => !opened.landed.includes(w.id)).map((w) => w.body);
   happen({ type: 'recovered', changes });
   void sendLeft(outbox);
+  void sendPhotosLeft();
   requestReport([]);
 }
 
@@ -75,6 +78,8 @@ async function carryOut(effect: Effect): Promise<void> {
         ok: await outbox.keep('changes', effect.change.changeId, effect.change),
       });
     case 'forget':
+      // Never out of the outbox before the plan that has it is kept: without the server it would be nowhere.
+      await keepUp();
       return outbox.forget('changes', effect.changeId);
     case 'post':
       return happen(await postChange(effect.change));
@@ -98,6 +103,22 @@ async function carryOut(effect: Effect): Promise<void> {
   }
 }
 
+/** How long what is kept may lag behind while changes come one after another, ms. */
+const LAG_MS = 1000;
+let keeping: Promise<unknown> | null = null;
+
+/** Keeps the plan as the server has it, to go on without: once for all that come meanwhile. */
+function keepUp(): Promise<unknown> {
+  keeping ??= new Promise((wake) => setTimeout(wake, LAG_MS)).then(() => {
+    keeping = null;
+    const { id, book } = get();
+    const { name, role } = useVisitor.getState();
+    const asOf = useReach.getState().asOf ?? new Date().toISOString();
+    return keepProperty({ id, asOf, visitor: { name, role }, plan: book.base, revision: book.revision, at: book.savedAt, stacks: book.stacks }); // prettier-ignore
+  });
+  return keeping;
+}
+
 let fetching = false;
 /** Fetches what others saved since; one question at a time, asked until it is answered. */
 async function fetchNews(since: number): Promise<void> {
@@ -105,7 +126,9 @@ async function fetchNews(since: number): Promise<void> {
   fetching = true;
   const found = await again(() => newsSince(since));
   fetching = false;
+  useReach.setState({ asOf: null });
   happen({ type: 'news', ...found });
+  void keepUp();
 }
 
 const catchUp = () => void fetchNews(get().book.revision);
@@ -115,6 +138,7 @@ function listen(id: string): void {
   channel?.close();
   channel = new BroadcastChannel(`anabatic.${id}`);
   channel.onmessage = catchUp;
+  followMoves(id, catchUp);
   document.removeEventListener('visibilitychange', whenSeen);
   document.addEventListener('visibilitychange', whenSeen);
   removeEventListener('beforeunload', holdBack);
@@ -131,20 +155,21 @@ const holdBack = (event: BeforeUnloadEvent) => {
   if (full && pending.length > 0) event.preventDefault();
 };
 
-async function fetchGrid(plan: Plan): Promise<Grid | null> {
-  if (plan.ground.kind === 'flat') return null;
-  const answer = await fetch(`/api/grids/${plan.ground.id}`);
-  if (!answer.ok) throw new Error('The ground of this property could not be loaded.');
-  return (await answer.json()) as Grid;
-}
-
 const groundFor = (plan: Plan, grid: Grid | null): Ground =>
   groundOf(plan, plan.ground.kind === 'grid' && grid ? { [plan.ground.id]: grid } : {});
+
+/** Says so where whoever works here may not change anything. */
+function notAllowed(): boolean {
+  const why = mayNot();
+  if (why) refuse(why);
+  return why !== null;
+}
 
 /** Makes a change: shown and evaluated at once, saved in the background. */
 export function commit(words: string, recipe: (draft: Plan) => void): void {
   const { patch, inverse } = edit(committed(), recipe);
   if (patch.length === 0) return preview(null);
+  if (notAllowed()) return preview(null);
   set({ refused: null, told: null });
   happen({ type: 'edit', changeId: crypto.randomUUID(), words, patch, inverse });
 }
@@ -200,11 +225,14 @@ export const canRedo = (s: Session): boolean => stacks(s).redo.length > 0;
 
 /** Takes the newest change back. */
 export const undo = (): void => {
+  if (notAllowed()) return;
   set({ told: null });
   happen({ type: 'undo', changeId: crypto.randomUUID() });
 };
 /** Makes the change again that was taken back last. */
-export const redo = (): void => happen({ type: 'redo', changeId: crypto.randomUUID() });
+export const redo = (): void => {
+  if (!notAllowed()) happen({ type: 'redo', changeId: crypto.randomUUID() });
+};
 
 /** Ends a conflict: mine goes on top of theirs, or is given up. */
 export const resolveConflict = (keepMine: boolean): void =>
@@ -215,7 +243,7 @@ export const saveOf = (s: Session) => saveState(s.book);
 
 /** Puts another ground under the property. */
 export async function changeGround(ground: Plan['ground'], words: string): Promise<void> {
-  const grid = await fetchGrid({ ...committed(), ground });
+  const grid = await groundGrid({ ...committed(), ground });
   commit(words, (draft) => {
     draft.ground = ground;
   });

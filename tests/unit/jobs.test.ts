@@ -66,6 +66,7 @@ describe('a helper', () => {
       body: JSON.stringify({ changeId: `large-change-${name}`, tab: 'tab-1', base: 0, kind: 'do', words: 'w', patch: [{ op: 'add', path: '/things', value }], inverse: [{ op: 'remove', path: '/things' }] }), // prettier-ignore
       file: store,
       id,
+      who: '',
     });
     const said = async (order: ReturnType<typeof change>) =>
       JSON.parse((await pool.run('commit', order))['text']!) as unknown;

@@ -41,6 +41,7 @@ const ChangeSchema = Type.Object(
     patch: Type.Union([PatchSchema, Type.Array(Type.Null(), { maxItems: 0 })]),
     inverse: Type.Union([PatchSchema, Type.Array(Type.Null(), { maxItems: 0 })]),
     at: Type.String({ maxLength: 40 }),
+    who: Type.Optional(Type.String({ maxLength: 60 })),
   },
   { additionalProperties: false },
 );

@@ -165,11 +165,13 @@ export const JOBS = {
   ),
 
   /** A large change of a property of the store; what came of it, null without such a property. */
-  commit: job<{ body: Body; file: string; id: string }>(STORED, ({ body, file, id }) =>
-    within(file, async (plans) => {
-      const change = validate<Proposed>(ProposedSchema, parsed(body));
-      return { text: JSON.stringify(await plans.commit(id, change)) };
-    }),
+  commit: job<{ body: Body; file: string; id: string; who: string }>(
+    STORED,
+    ({ body, file, id, who }) =>
+      within(file, async (plans) => {
+        const change = validate<Proposed>(ProposedSchema, parsed(body));
+        return { text: JSON.stringify(await plans.commit(id, change, who)) };
+      }),
   ),
 
   /** The report of a property of the store; `mends` of its findings tried, as many as may be where not said. */

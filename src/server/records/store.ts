@@ -27,8 +27,14 @@ const schemas = Object.fromEntries(
   Object.entries(RECORDS).map(([name, kind]) => [name, recordSchema(kind)]),
 );
 
-/** The record store over one database. */
-export function recordStore(db: Knex) {
+/**
+ * The record store over one database.
+ * @param saved is told of which property and kind a record was kept
+ */
+export function recordStore(
+  db: Knex,
+  saved: (property: string, kind: string) => void = () => undefined,
+) {
   const kindNamed = (name: string): RecordKind => {
     if (!Object.hasOwn(RECORDS, name))
       throw new FormatError('kind', `there are ${Object.keys(RECORDS).join(', ')}`);
@@ -38,17 +44,18 @@ export function recordStore(db: Knex) {
   return {
     /**
      * Keeps a record; sent twice, it is kept once.
+     * @param told who tells it, where people sign in: stands in `who`, beside whom it names there
      * @returns null when there is no such property
      * @throws FormatError when it does not fit, or corrects what is not there or was corrected already
      */
-    async put(property: string, kind: string, value: unknown): Promise<Kept | null> {
+    async put(property: string, kind: string, value: unknown, told = ''): Promise<Kept | null> {
       const named = kindNamed(kind);
       const { table } = named;
       const record = validate<Record>(schemas[kind]!, value);
       if (Number.isNaN(Date.parse(record.time))) throw new FormatError('/time', 'is no time');
       if (record.void && record.corrects === undefined)
         throw new FormatError('/void', 'says which record it takes back with "corrects"');
-      return db.transaction(async (trx) => {
+      const out = await db.transaction(async (trx) => {
         if (!(await trx('property').where({ id: property }).first('id'))) return null;
         const own = await trx(table).where({ id: record.id }).first();
         if (own) {
@@ -66,9 +73,11 @@ export function recordStore(db: Knex) {
             throw new FormatError('/corrects', `was put right already, by ${done.id as string}`);
         }
         const saved_at = new Date().toISOString();
-        await trx(table).insert({ ...record, property_id: property, saved_at });
+        await trx(table).insert({ ...record, who: bothNamed(record, told), property_id: property, saved_at }); // prettier-ignore
         return fromRow(named, (await trx(table).where({ id: record.id }).first()) as Record);
       });
+      if (out) saved(property, kind);
+      return out;
     },
 
     /**
@@ -122,6 +131,13 @@ export function recordStore(db: Knex) {
 }
 
 export type RecordStore = ReturnType<typeof recordStore>;
+
+/** Who it was and who told it, in the room that a name has. */
+function bothNamed(record: Record, told: string): string {
+  const who = String(record['who']).trim();
+  if (told === '' || who === told) return who;
+  return (who === '' ? told : `${who.slice(0, 69 - told.length)} (told by ${told})`).slice(0, 80);
+}
 
 /** Fields that are true or false; the store keeps them as 1 and 0. */
 const trueOrFalse = ({ fields }: RecordKind): string[] =>

@@ -1,9 +1,8 @@
 /** Thing by thing in the order in which one walks: passed, failed, noted, with a photo; what failed becomes work. */
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { CHECKS, newest, type Check as Thing } from '../../core/build/inspect.js';
 import { say } from '../../core/base/units.js';
 import { usePower } from '../../session/power.js';
-import { sendPhotosLeft } from '../../session/photos.js';
 import { happened, takeBack } from '../../session/records.js';
 import { useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
@@ -21,7 +20,6 @@ export function InspectTab() {
   const lines = useSession((s) => s.plan.lines);
   const [line, setLine] = useState('');
   const [open, setOpen] = useState(false);
-  useEffect(() => void sendPhotosLeft(), []);
   if (!checks) return <p role="status">One moment …</p>;
   const last = newest(seen);
   const own = new Set(checks.map((c) => c.line ?? UNITS));

@@ -2,6 +2,8 @@
 import { useEffect, useState, type ReactNode } from 'react';
 import type { Grid, Plan } from '../../core/plan/schema.js';
 import type { Report } from '../../core/report/schema.js';
+import { groundGrid, openedProperty } from '../../session/open.js';
+import { useReach } from '../../session/reach.js';
 
 export interface Loaded {
   readonly plan: Plan;
@@ -33,15 +35,17 @@ export function OnLoaded(p: {
 }
 
 async function load(id: string): Promise<Loaded> {
-  const get = async <T,>(url: string): Promise<T> => {
-    const answer = await fetch(url);
-    if (!answer.ok) throw new Error('The property could not be loaded.');
-    return (await answer.json()) as T;
-  };
-  const [{ plan }, report] = await Promise.all([
-    get<{ plan: Plan }>(`/api/properties/${id}`),
-    get<Report>(`/api/properties/${id}/report?mends=0`),
+  const { plan } = await openedProperty(id, []);
+  const grid = await groundGrid(plan);
+  const answer = await fetch(`/api/properties/${id}/report?mends=0`).catch(() => null);
+  if (answer?.ok) return { plan, report: (await answer.json()) as Report, grid };
+  if (useReach.getState().away === null) throw new Error('The property could not be loaded.');
+  // Without the server it is worked out here.
+  const [{ evaluate }, { catalogue }, { groundOf }] = await Promise.all([
+    import('../../core/evaluate.js'),
+    import('../../core/plan/catalogue.js'),
+    import('../../core/terrain/ground.js'),
   ]);
-  const grid = plan.ground.kind === 'grid' ? await get<Grid>(`/api/grids/${plan.ground.id}`) : null;
-  return { plan, report, grid };
+  const ground = groundOf(plan, plan.ground.kind === 'grid' && grid ? { [plan.ground.id]: grid } : {}); // prettier-ignore
+  return { plan, grid, report: evaluate(plan, ground, catalogue, { mends: 0 }) };
 }

@@ -1,7 +1,9 @@
 /** Plan and records of a property on a page that stands by itself, without a session. */
 import { useEffect, useState } from 'react';
 import type { Plan } from '../../core/plan/schema.js';
+import { keptKind } from '../../session/field.js';
 import { standing, type KeptRecord } from '../../session/kept.js';
+import { openedProperty } from '../../session/open.js';
 
 /** The records of a kind that stand; null until they are there, and what could be had where the server stops answering. */
 export function useRecordsOf<T extends KeptRecord>(id: string, kind: string): T[] | null {
@@ -19,7 +21,10 @@ export function useRecordsOf<T extends KeptRecord>(id: string, kind: string): T[
         if (!page.more) break;
       }
       if (here) setAll(standing(records));
-    })().catch(() => here && setAll([]));
+    })().catch(async () => {
+      const kept = await keptKind(id, kind);
+      if (here) setAll(standing((kept?.records ?? []) as unknown as T[]));
+    });
     return () => void (here = false);
   }, [id, kind]);
   return all;
@@ -30,12 +35,11 @@ export function usePlanOf(id: string): Plan | string | null {
   const [plan, setPlan] = useState<Plan | string | null>(null);
   useEffect(() => {
     let here = true;
-    fetch(`/api/properties/${id}`)
-      .then(async (answer) => {
-        if (!answer.ok) throw new Error();
-        return ((await answer.json()) as { plan: Plan }).plan;
-      })
-      .catch(() => 'The property could not be loaded.')
+    openedProperty(id, [])
+      .then(
+        ({ plan }): Plan | string => plan,
+        () => 'The property could not be loaded.',
+      )
       .then((found) => here && setPlan(found));
     return () => void (here = false);
   }, [id]);

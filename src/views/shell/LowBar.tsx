@@ -15,6 +15,7 @@ import {
   UnitsChoice,
   WarmthChoice,
 } from './conditionsParts.js';
+import { Who } from './Who.js';
 
 /** One row: the property, what the figures obey, undo; the rest in a sheet. */
 export function LowBar() {
@@ -58,6 +59,7 @@ export function LowBar() {
                 <SchemeChoice />
                 <UndoRedo />
                 <Help />
+                <Who />
               </div>
               <div className="flex items-center justify-between">
                 <SavedState silent />

@@ -1,6 +1,11 @@
 import type { Proposed } from '../../formats/change.js';
 import { dismissRefused, happen, resolveConflict, useSession } from '../../session/session.js';
+import { useReach } from '../../session/reach.js';
+import { signInAddress, useVisitor } from '../../session/visitor.js';
 import { Button } from '../../ui/parts/Button.js';
+
+const dateTime = (iso: string) =>
+  new Date(iso).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' });
 
 const BAR = 'border-stop bg-panel border-b-2 px-3 py-2';
 
@@ -10,6 +15,7 @@ export function Notices() {
   const { conflict, held, refusals, full, pending } = useSession((s) => s.book);
   return (
     <>
+      <Reach />
       {refused && (
         <div role="alert" className={`${BAR} flex items-center gap-3`}>
           <span className="flex-1">{refused}</span>
@@ -56,7 +62,7 @@ export function Notices() {
           <p className="font-semibold">Two changes met at the same place.</p>
           <p>
             Here: “{conflict.mine.words}”. Elsewhere meanwhile:{' '}
-            {conflict.theirs.map((t) => `“${t.words}”`).join(', ')}.
+            {conflict.theirs.map((t) => `“${t.words}”${t.who ? ` by ${t.who}` : ''}`).join(', ')}.
           </p>
           <div className="mt-1 flex gap-2">
             <Button onClick={() => resolveConflict(true)}>Keep mine, on top of theirs</Button>
@@ -67,6 +73,39 @@ export function Notices() {
     </>
   );
 }
+
+/** That what is shown is not of now, that somebody has to sign in, that there is little room. */
+function Reach() {
+  const { away, asOf, tight } = useReach();
+  const out = useVisitor((v) => v.out);
+  return (
+    <>
+      {out && (
+        <div role="alert" className={`${BAR} flex flex-wrap items-center gap-3`}>
+          <span className="flex-1">
+            You are signed out here. What you do is kept in this browser and goes out once you have signed in.
+          </span>
+          <a className="button button-strong" href={signInAddress()}>
+            Sign in
+          </a>
+        </div>
+      )}
+      {asOf && (
+        <div role="status" className={BAR} data-as-of={asOf}>
+          Shown as this browser has it, of {dateTime(asOf)}:{' '}
+          {away ? 'the server cannot be reached.' : 'it is being brought up to date.'} What you do is kept here and goes out by
+          itself.
+        </div>
+      )}
+      {tight !== null && (
+        <div role="alert" className={BAR}>
+          This browser has room for {Math.floor(tight / 1e6)} MB more. When it is full, no photo and no change can be kept here
+          without the server: make room on this device, or let it send what waits.
+        </div>
+      )}
+    </>
+  );
+} // prettier-ignore
 
 /** Changes as a file, so that what was not taken is not lost. */
 function Download({ changes }: { changes: readonly Proposed[] }) {

@@ -12,6 +12,7 @@ import {
   UnitsChoice,
   WarmthChoice,
 } from './conditionsParts.js';
+import { Who } from './Who.js';
 import { FindingCounts } from './Findings.js';
 
 const LowBar = lazy(() => import('./LowBar.js').then((m) => ({ default: m.LowBar })));
@@ -34,6 +35,7 @@ export function TopBar() {
       <span className="ml-auto inline-flex items-center gap-1">
         <UndoRedo />
         <SavedState />
+        <Who />
         <SchemeChoice />
         <Help />
         {shape === 'narrow' && <DrawerBadge />}

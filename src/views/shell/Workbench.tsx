@@ -149,6 +149,7 @@ function fetchAhead(): () => void {
       () => import('./HelpSheet.js'),
     ];
     for (const load of more) void load().catch(() => undefined);
+    void import('../../session/ready.js').then((m) => m.readyForAway());
   }, AHEAD);
   return () => clearTimeout(timer);
 }

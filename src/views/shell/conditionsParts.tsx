@@ -4,6 +4,9 @@ import { say } from '../../core/base/units.js';
 import { seasonsOf, type SeasonId } from '../../core/plan/catalogue.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { canRedo, canUndo, commit, redo, saveOf, undo, useSession } from '../../session/session.js';
+import { usePhotos } from '../../session/photos.js';
+import { useReach } from '../../session/reach.js';
+import { useRecords } from '../../session/records.js';
 import { look, useViewOf, type Scheme, type Warmth } from '../../session/view.js';
 import { Button } from '../../ui/parts/Button.js';
 import { Choice, Select } from '../../ui/parts/controls.js';
@@ -117,6 +120,9 @@ export function Help() {
   );
 }
 
+const clock = (iso: string) =>
+  new Date(iso).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
+
 /** @param short by a mark; @param silent said elsewhere on the screen already */
 export function SavedState({
   short = false,
@@ -125,17 +131,20 @@ export function SavedState({
   short?: boolean;
   silent?: boolean;
 }) {
-  const save = useSession(saveOf);
+  const plan = useSession(saveOf);
   const at = useSession((s) => s.book.savedAt);
-  const waiting = useSession((s) => s.book.pending.length);
   const full = useSession((s) => s.book.full);
-  const time = at
-    ? new Date(at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })
-    : '';
+  const changes = useSession((s) => s.book.pending.length);
+  const records = useRecords((r) => r.pending.length);
+  const photos = usePhotos((p) => Object.keys(p.waiting).length);
+  const away = useReach((r) => r.away);
+  const waiting = changes + records + photos;
+  const save = waiting > 0 && away ? 'waiting' : plan === 'saved' && waiting > 0 ? 'saving' : plan;
+  const time = at ? clock(at) : '';
   const text = {
-    saved: time ? `saved ${time}` : 'saved',
+    saved: away ? `saved; no server since ${clock(away)}` : time ? `saved ${time}` : 'saved',
     saving: 'saving …',
-    waiting: `not saved yet: ${waiting} kept in this ${full ? 'tab alone' : 'browser'}`,
+    waiting: `not saved yet: ${waiting} kept in this ${full ? 'tab alone' : 'browser'}${away ? `, no server since ${clock(away)}` : ''}`,
   }[save];
   return (
     <span
@@ -145,7 +154,15 @@ export function SavedState({
       {short ? (
         <>
           <span className="sr-only">{text}</span>
-          <span aria-hidden>{{ saved: '✓', saving: '…', waiting: `${waiting} ⌛` }[save]}</span>
+          <span aria-hidden>
+            {
+              {
+                saved: away ? '✓ away' : '✓',
+                saving: '…',
+                waiting: `${waiting} wait${waiting === 1 ? 's' : ''}`,
+              }[save]
+            }
+          </span>
         </>
       ) : (
         text

@@ -1,9 +1,11 @@
 import { Play, Plus } from 'lucide-react';
 import { useId, useState } from 'react';
+import type { Role } from '../../formats/visitor.js';
 import { TEMPLATES } from '../../core/edit/templates.js';
 import { Button } from '../../ui/parts/Button.js';
 import { postJson } from '../../ui/parts/imports.js';
 import { Backups } from './Backups.js';
+import { Door } from './Door.js';
 import { Property, type Row } from './Property.js';
 import { FilePick } from './questions.js';
 import { ShapePicture } from './Shapes.js';
@@ -11,12 +13,15 @@ import { ShapePicture } from './Shapes.js';
 /** The first page: what the program does, the properties of this store, and ways to begin. */
 export function PropertyList({
   properties,
-  missing,
+  said,
+  visitor: { name, role },
 }: {
   properties: readonly Row[];
-  missing: boolean;
+  /** What somebody who was sent here is told. */
+  said: string | null;
+  visitor: { readonly name: string; readonly role: Role };
 }) {
-  const [error, setError] = useState<string | null>(missing ? 'There is no such property.' : null);
+  const [error, setError] = useState<string | null>(said);
   return (
     <main className="mx-auto max-w-[1100px] px-5 py-10 max-[700px]:py-6">
       <div className="grid grid-cols-[5fr_7fr] items-center gap-8 max-[800px]:grid-cols-1">
@@ -28,12 +33,14 @@ export function PropertyList({
             Plans, builds and looks after permanent high-tensile electric fences: from a walked line
             to an order list, with the reason beside every number.
           </p>
-          <div className="mt-5 flex flex-wrap gap-2">
-            <a className="button button-strong" href="/new">
-              <Plus size={15} aria-hidden /> New property
-            </a>
-            <Sample onError={setError} />
-          </div>
+          {role === 'owner' && (
+            <div className="mt-5 flex flex-wrap gap-2">
+              <a className="button button-strong" href="/new">
+                <Plus size={15} aria-hidden /> New property
+              </a>
+              <Sample onError={setError} />
+            </div>
+          )}
         </div>
         <figure>
           <img
@@ -68,13 +75,32 @@ export function PropertyList({
           <Property key={p.id} row={p} />
         ))}
       </ul>
-      {properties.length === 0 && (
+      {properties.length === 0 && role !== 'owner' && (
+        <p className="label py-3">None yet: an owner makes the first.</p>
+      )}
+      {properties.length === 0 && role === 'owner' && (
         <p className="label py-3">
           None yet. Begin with your own ground, with one of the shapes below, or look at the sample
           farm first.
         </p>
       )}
-      <PlanFile onError={setError} />
+      {role === 'owner' && <Begin onError={setError} />}
+      {role === 'owner' && <Backups any={properties.length > 0} onError={setError} />}
+      <Door name={name} role={role} />
+      <p className="label mt-10 max-w-[70ch]">
+        A first opinion with its reasons, never a promise that a fence is safe or lawful. Follow
+        local codes and the maker's instructions, and leave mains work and loaded structures to
+        licensed people.
+      </p>
+    </main>
+  );
+}
+
+/** Ways to begin that are not the guided start. */
+function Begin({ onError }: { onError: (words: string | null) => void }) {
+  return (
+    <>
+      <PlanFile onError={onError} />
       <h2 className="heading border-ink mt-10 border-b pb-1">Begin with a shape</h2>
       <ul className="mt-3 grid grid-cols-3 gap-4 max-[700px]:grid-cols-1">
         {Object.entries(TEMPLATES).map(([id, t]) => (
@@ -90,13 +116,7 @@ export function PropertyList({
           </li>
         ))}
       </ul>
-      <Backups any={properties.length > 0} onError={setError} />
-      <p className="label mt-10 max-w-[70ch]">
-        A first opinion with its reasons, never a promise that a fence is safe or lawful. Follow
-        local codes and the maker's instructions, and leave mains work and loaded structures to
-        licensed people.
-      </p>
-    </main>
+    </>
   );
 }
 

@@ -1,9 +1,9 @@
 import { ArrowLeft, Printer } from 'lucide-react';
-import { useEffect, useState } from 'react';
 import type { Plan, Strand } from '../../core/plan/schema.js';
 import { PARTS_PER_SHEET, SHEET, stickParts } from '../../core/strands/stick.js';
 import { range } from '../../core/base/numbers.js';
 import { numbered, type Leaf } from '../print/leaf.js';
+import { usePlanOf } from '../print/recordsOf.js';
 import { StickSheet } from './StickSheet.js';
 import { Button } from '../../ui/parts/Button.js';
 
@@ -15,15 +15,7 @@ export interface Marked {
 
 /** A 1:1 strip to be printed, cut and glued to a batten. */
 export function StickView({ id }: { id: string }) {
-  const [plan, setPlan] = useState<Plan | string | null>(null);
-  useEffect(() => {
-    fetch(`/api/properties/${id}`)
-      .then(async (answer) => {
-        if (!answer.ok) throw new Error('The property could not be loaded.');
-        setPlan(((await answer.json()) as { plan: Plan }).plan);
-      })
-      .catch((e: Error) => setPlan(e.message));
-  }, [id]);
+  const plan = usePlanOf(id);
   if (plan === null) return <p className="p-6">Drawing the stick …</p>;
   const of = typeof plan === 'string' ? null : wantedOf(plan);
   if (typeof plan === 'string' || !of)

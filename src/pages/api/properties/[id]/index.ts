@@ -6,7 +6,7 @@ import { answer, fault, json } from '../../../../server/http.js';
  * The plan with its revision and what can be undone; of the ids in `mine`, those saved already. With `at` the plan alone,
  * as it stood at that revision.
  */
-export const GET: APIRoute = ({ params, url }) =>
+export const GET: APIRoute = ({ params, url, locals }) =>
   answer(async () => {
     const at = url.searchParams.get('at');
     if (at !== null) {
@@ -17,5 +17,7 @@ export const GET: APIRoute = ({ params, url }) =>
     }
     const mine = (url.searchParams.get('mine') ?? '').split(',').filter(Boolean);
     const opened = await (await store()).open(params.id!, mine.slice(0, 500));
-    return opened ? json(opened) : fault(404, 'no such property');
+    if (!opened) return fault(404, 'no such property');
+    const { name, role } = locals.visitor;
+    return json({ ...opened, visitor: { name, role } });
   });

@@ -21,10 +21,10 @@ export const GET: APIRoute = ({ params, url }) =>
   });
 
 /** Keeps a record: 201; sent twice it is kept once. */
-export const POST: APIRoute = ({ params, request }) =>
+export const POST: APIRoute = ({ params, request, locals }) =>
   answer(async () => {
     const { records } = await store();
     const value = await bodyJson(request, ROOM.record);
-    const kept = await records.put(params.id!, params.kind!, value);
+    const kept = await records.put(params.id!, params.kind!, value, locals.visitor.name);
     return kept ? json(kept, 201) : fault(404, 'no such property');
   });

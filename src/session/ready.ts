@@ -1,0 +1,21 @@
+/** Makes this browser ready to go on without the server: the program, the records, the room for them. */
+import { followAll } from './kept.js';
+import { askForRoom } from './reach.js';
+
+/**
+ * Keeps the program in this browser. A newer one that was fetched meanwhile takes over now, while nothing has been begun.
+ */
+export async function keepProgram(): Promise<void> {
+  const { serviceWorker } = navigator;
+  // Plain HTTP elsewhere than on this machine: browsers have none there.
+  if (!serviceWorker) return;
+  const kept = await serviceWorker.register('/sw.js').catch(() => null);
+  kept?.waiting?.postMessage('take over');
+}
+
+/** All that the property open here wants to be there without the server. */
+export async function readyForAway(): Promise<void> {
+  await keepProgram();
+  await askForRoom();
+  await followAll();
+}
