@@ -8,6 +8,7 @@ const AT = {
   chromium: '/usr/bin/chromium',
   'gdal-bin': '/usr/bin/ogr2ogr',
   ngspice: '/usr/bin/ngspice',
+  openssl: '/usr/bin/openssl',
   unzip: '/usr/bin/unzip',
 };
 

@@ -7,7 +7,7 @@ import { mkdirSync, readFileSync } from 'node:fs';
 import { build, debian, install } from './setup.mjs';
 
 install();
-debian('chromium', 'gdal-bin', 'ngspice', 'unzip');
+debian('chromium', 'gdal-bin', 'ngspice', 'openssl', 'unzip');
 mkdirSync('test-results', { recursive: true });
 const env = {
   ...process.env,

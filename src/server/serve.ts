@@ -98,8 +98,14 @@ export async function serve(options: ServeOptions): Promise<Server> {
       if (path === '/sw.js') response.setHeader('content-security-policy', "default-src 'self'");
     },
   });
+  const open = new Set<ServerResponse>();
   const steps: Step[] = [
     logged(log),
+    (_, response, next) => {
+      open.add(response);
+      response.on('close', () => open.delete(response));
+      next();
+    },
     guarded([
       ...LOOPBACK,
       options.host,
@@ -137,7 +143,14 @@ export async function serve(options: ServeOptions): Promise<Server> {
     );
     server.listen(options.port, options.host, done);
   });
-  stopped(server, daily(log));
+  const endDaily = daily(log);
+  stopped(server, () => {
+    endDaily();
+    // Those who listen to what moves would listen for ever; they come again by themselves.
+    for (const response of open)
+      if (String(response.getHeader('content-type')).startsWith('text/event-stream'))
+        response.destroy();
+  });
   return server;
 }
 

@@ -10,16 +10,20 @@ export interface Running {
 }
 
 /** Starts a server on a store and waits until it answers. */
-export async function startServer(db: string, port: number): Promise<Running> {
+export async function startServer(
+  db: string,
+  port: number,
+  flags: readonly string[] = [],
+): Promise<Running> {
   const child = spawn(
     process.execPath,
-    ['bin/anabatic', 'serve', '--db', db, '--port', String(port)],
+    ['bin/anabatic', 'serve', '--db', db, '--port', String(port), ...flags],
     { stdio: 'ignore', env: { ...process.env, ANABATIC_LOG: 'silent' } },
   );
   const base = `http://127.0.0.1:${port}`;
   const died = new Promise<void>((done) => child.once('exit', () => done()));
   for (let k = 0; k < 600; k++) {
-    const up = await fetch(`${base}/api/properties`).then((r) => r.ok, () => false); // prettier-ignore
+    const up = await fetch(`${base}/api/health`).then((r) => r.ok, () => false); // prettier-ignore
     if (up)
       return {
         child,

@@ -44,7 +44,7 @@ export const DOORS: Readonly<Record<string, Door>> = {
   '/api/people': { GET: 'owner', POST: 'owner', people: true },
   '/api/people/[person]': { PUT: 'owner', DELETE: 'owner', people: true },
   '/api/schema/[name]': READ,
-  '/api/calc': READ,
+  '/api/calc': { POST: 'reader' },
   '/api/calc/[kind]': { POST: 'reader' },
   '/api/walked': { POST: 'crew' },
   '/api/grids': { POST: 'crew' },
