@@ -81,7 +81,7 @@ test('from a machine where nobody signs in: the first person is an owner, and si
 }); // prettier-ignore
 
 test('nobody comes in anywhere without signing in, by any method, with no cookie or a wrong one', async ({ playwright }) => {
-  for (const extraHTTPHeaders of [{}, { cookie: 'anabatic=AAAA' }]) {
+  for (const extraHTTPHeaders of [{}, { cookie: 'anabatic=AAAA' }] as Record<string, string>[]) {
     const api = await playwright.request.newContext({ baseURL: server.base, extraHTTPHeaders });
     for (const { pattern, method, path, least } of asked()) {
       if (least === 'open') continue;

@@ -1,3 +1,5 @@
+import { beside } from '../../src/core/plan/geometry.js';
+import { converter } from '../../src/formats/projection.js';
 import { expect, test } from '@playwright/test';
 import { axe, open, saved, stored, found, findings, pointAt } from './help.js';
 import { small } from './small.js';
@@ -96,3 +98,46 @@ test('a stretch is barred, a post moved by typing; nonsense is refused beside it
     .poll(async () => (await lineOf(page, id, 'hay')).pins?.[0]?.at_m ?? 0)
     .toBeCloseTo(placed![2]!.at_m + 0.5, 1);
 });
+
+test('a line is walked: where one stands, how far to the next post by the tape, posts ticked off, kept over a reload', async ({ page, context }) => {
+  const id = await open(page, 'section');
+  const { plan } = await stored(page, id);
+  const line = plan.lines['burn']!;
+  const { toLonLat } = converter(plan.origin);
+  await context.grantPermissions(['geolocation']);
+  const stand = async (s: number, right: number, accuracy = 4) => {
+    const [longitude, latitude] = toLonLat(beside(line.vertices, s, right));
+    await context.setGeolocation({ longitude, latitude, accuracy });
+  };
+  await stand(20, 2);
+  await page.getByRole('button', { name: 'Walk this line' }).click();
+  const walking = page.locator('[data-walking]');
+  await expect(walking).toContainText('Walking Burn side');
+  await expect(walking).toContainText(/2\.0\s?m right of the line, within 4\.0\s?m/);
+  // By the tape over the ground, which is a little longer than the plan.
+  const way = async () => Number(/([\d.]+)/.exec((await walking.locator('[data-way]').innerText()).replace(/\u202f/g, ' '))?.[1]);
+  const next = Number(/to post (\d+) of/.exec(await walking.innerText())![1]);
+  const before = await way();
+  await stand(21, -2);
+  await expect(walking).toContainText('left of the line');
+  await expect.poll(async () => before - (await way())).toBeGreaterThan(0.8);
+  await expect.poll(async () => before - (await way())).toBeLessThan(1.2);
+  await expect(walking).toContainText(/finds the place; the tape sets the post: .* from post \d+/);
+  await axe(page);
+  await walking.getByRole('button', { name: 'Staked' }).click();
+  await expect(walking).toContainText(`to post ${next + 1} of`);
+  await expect(walking.locator('[data-staked]')).toContainText(/^1 of/);
+  // A receiver of a few centimetres may set the stake; far from the line it says at which one stands.
+  await stand(22, 0, 0.05);
+  await expect(walking).toContainText('good enough to set the stake');
+  const other = plan.lines['mid-w']!;
+  const [longitude, latitude] = toLonLat(beside(other.vertices, 30, 1));
+  await context.setGeolocation({ longitude, latitude, accuracy: 4 });
+  await expect(walking).toContainText(`You stand at ${other.name}`);
+  await walking.getByRole('button', { name: 'Walk that one' }).click();
+  await expect(page.locator('[data-walking]')).toContainText(`Walking ${other.name}`);
+  await page.reload();
+  await page.getByRole('button', { name: 'Simulated walk' }).click();
+  await expect(page.locator('[data-walking]')).toContainText('Simulated: nobody walks here');
+  await expect(page.locator('[data-way]')).toBeVisible({ timeout: 20_000 });
+}); // prettier-ignore

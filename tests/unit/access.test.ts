@@ -182,7 +182,8 @@ describe('doors', () => {
     expect(there.length).toBeGreaterThan(40);
     expect(there.map((r) => r.pattern).sort()).toEqual(Object.keys(DOORS).sort());
     for (const { pattern, methods } of there) {
-      const { people: _, ...door } = DOORS[pattern]!;
+      const door = { ...DOORS[pattern]! } as Record<string, unknown>;
+      delete door['people'];
       expect(Object.keys(door).sort(), pattern).toEqual(methods.sort());
     }
   });

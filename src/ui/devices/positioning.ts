@@ -44,12 +44,15 @@ export const deviceReceiver: Receiver = {
 const bell = normal(Date.now());
 const noise = (sigma: number): number => sigma * bell();
 
+/** The stored track, from a place on. */
+export const storedTrack = (start: Point): Point[] =>
+  walk.corners_m.map(([e, n]) => ({ e: start.e + e!, n: start.n + n! }));
+
 /**
- * A receiver that walks the stored track from a place, with noise.
+ * A receiver that walks a path, with noise.
  * @param hurry how many times faster than a walk
  */
-export function simulatedReceiver(start: Point, hurry = 12): Receiver {
-  const corners = walk.corners_m.map(([e, n]) => ({ e: start.e + e!, n: start.n + n! }));
+export function simulatedReceiver(path: readonly Point[], hurry = 12): Receiver {
   return {
     name: 'simulated walk',
     watch(onFix) {
@@ -57,7 +60,7 @@ export function simulatedReceiver(start: Point, hurry = 12): Receiver {
       const every = 200;
       const timer = setInterval(() => {
         gone += (walk.speed_m_per_s * hurry * every) / 1000;
-        const at = along(corners, gone);
+        const at = along(path, gone);
         if (!at) return clearInterval(timer);
         onFix({
           accuracy_m: 2 * walk.noise_m,

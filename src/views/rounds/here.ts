@@ -5,12 +5,18 @@ import { deviceReceiver } from '../../ui/devices/positioning.js';
 import { useSession } from '../../session/session.js';
 
 /**
- * Follows the phone on the plan.
+ * Follows the phone, or a simulated receiver, on the plan.
  * @returns starts it, and gives a function that stops it; whatever is wrong is said once, and it stops by itself
  */
 export function useFixes() {
   const origin = useSession((s) => s.plan.origin);
-  return async (onFix: (here: Point, within_m: number) => void, onFault: (words: string) => void): Promise<() => void> => {
+  return async (
+    onFix: (here: Point, within_m: number) => void,
+    onFault: (words: string) => void,
+    receiver = deviceReceiver,
+  ): Promise<() => void> => {
+    const off = receiver === deviceReceiver ? null : receiver.watch(({ at, accuracy_m }) => 'local' in at && onFix(at.local, accuracy_m), onFault);
+    if (off) return off;
     const globe = await import('../../formats/projection.js').catch(() => null);
     const none = () => undefined;
     if (!globe) onFault('The server does not answer: no position now.');

@@ -5,6 +5,7 @@ import { Limits } from './Limits.js';
 import { PlacementPart } from './Placement.js';
 import { PostCard, type AtPost } from './PostCard.js';
 import { PostList } from './PostList.js';
+import { WalkPart } from './WalkPart.js';
 
 /** Where each post goes on this ground: limits, placement against equal bays, and every post. */
 export function SectionView() {
@@ -16,6 +17,7 @@ export function SectionView() {
       {line && report && (
         <div className="flex h-full flex-col @[46rem]:flex-row">
           <div className="relative min-w-0 shrink-0 p-4 @[46rem]:flex-1 @[46rem]:shrink @[46rem]:overflow-auto">
+            <WalkPart line={line} report={report} />
             <PlacementPart line={line} report={report} />
             <Limits line={line} report={report} />
           </div>
