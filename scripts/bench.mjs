@@ -15,5 +15,8 @@ const pan = spawnSync(process.execPath, ['scripts/ts.mjs', 'scripts/station-trac
 const crowd = spawnSync(process.execPath, ['scripts/ts.mjs', 'scripts/crowd-trace.ts'], {
   stdio: 'inherit',
 });
+const phones = spawnSync(process.execPath, ['scripts/ts.mjs', 'scripts/phones-trace.ts'], {
+  stdio: 'inherit',
+});
 process.exitCode =
-  status || trace.status || strand.status || scroll.status || pan.status || crowd.status || 0;
+  phones.status || status || trace.status || strand.status || scroll.status || pan.status || crowd.status || 0;

@@ -21,6 +21,8 @@ export interface Store extends PlanStore {
   readonly photos: PhotoStore;
   readonly monitors: MonitorStore;
   readonly people: PeopleStore;
+  /** Passes when the store can be read and written to. @throws what stands in the way */
+  ready(): Promise<void>;
   /** Brings a backup's properties in. */
   restore(zip: Uint8Array): Promise<Restored[]>;
 }
@@ -37,13 +39,15 @@ export function store(): Promise<Store> {
   opened ??= openDatabase(storeFile())
     .then((db) => {
       prepare(PlanSchema, ProposedSchema);
-      const records = recordStore(db, (id, kind) => live.announce(id, kind));
+      const records = recordStore(db, live.recorded);
       return {
-        ...planStore(db, PARTS, (id) => live.announce(id, 'plan')),
+        ...planStore(db, PARTS, live.changed),
         records,
         photos: photoStore(db),
         monitors: monitorStore(db, records),
         people: peopleStore(db),
+        // A transaction takes the right to write at its beginning.
+        ready: () => db.transaction(async (trx) => void (await trx.raw('select 1'))),
         restore: (zip: Uint8Array) => restored(db, storeFile(), zip),
       };
     })

@@ -115,7 +115,7 @@ export async function serve(options: ServeOptions): Promise<Server> {
     ownSite(options.tls !== undefined, behind),
     compression({
       threshold: 1024,
-      brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: 6 } },
+      brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: 4 } },
     }) as unknown as Step,
     files as Step,
     page,

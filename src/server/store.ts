@@ -67,12 +67,12 @@ export const gridId = (body: string): string => `g${sha256(body).slice(0, 20)}`;
 
 /**
  * The plan store over one database.
- * @param saved is told of which property a change was saved
+ * @param saved is told of each change that was saved, once it is
  */
 export function planStore(
   db: Knex,
   parts: readonly Part[] = PARTS,
-  saved: (property: string) => void = () => undefined,
+  saved: (property: string, change: Saved) => void = () => undefined,
 ) {
   // The newest plans, so that a change needs no replay. Another process may have written since:
   // each look reads what came after.
@@ -379,7 +379,10 @@ export function planStore(
             return { status: 'saved', revision, at, others };
           })
           .then((result) => {
-            if (result?.status === 'saved') saved(id);
+            if (result?.status === 'saved') {
+              const { revision, at } = result;
+              saved(id, { ...change, revision, at, ...(who === '' ? {} : { who }) });
+            }
             return result;
           })
           .catch((error: unknown) => {

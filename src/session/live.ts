@@ -1,4 +1,5 @@
 /** Hears at once what others have saved: while the tab is looked at, since a browser has few lines to a server. */
+import type { News } from '../formats/change.js';
 import { followKind } from './kept.js';
 import { reached } from './reach.js';
 
@@ -8,8 +9,11 @@ const AGAIN_MS = 15_000;
 let line: EventSource | null = null;
 let stop: (() => void) | null = null;
 
-/** @param planMoved called when the plan has moved, and when the line is there again after it was not */
-export function followMoves(property: string, planMoved: () => void): void {
+/**
+ * @param take called with changes that were saved
+ * @param fetch called when the plan has moved by more than can be told, and when the line is there again after it was not
+ */
+export function followMoves(property: string, take: (news: News) => void, fetch: () => void): void {
   stop?.();
   const close = () => {
     line?.close();
@@ -21,7 +25,7 @@ export function followMoves(property: string, planMoved: () => void): void {
     line = new EventSource(`/api/properties/${property}/live`);
     line.addEventListener('open', () => {
       reached(true);
-      planMoved();
+      fetch();
     });
     line.addEventListener('error', () => {
       reached(false);
@@ -30,16 +34,17 @@ export function followMoves(property: string, planMoved: () => void): void {
       close();
       setTimeout(open, AGAIN_MS);
     });
+    line.addEventListener('changes', ({ data }: MessageEvent<string>) => take(JSON.parse(data) as News)); // prettier-ignore
     line.addEventListener('moved', ({ data }: MessageEvent<string>) =>
-      data === 'plan' ? planMoved() : followKind(data),
+      data.startsWith('plan ') ? fetch() : followKind(data),
     );
   };
   open();
   document.addEventListener('visibilitychange', open);
-  addEventListener('online', planMoved);
+  addEventListener('online', fetch);
   stop = () => {
     close();
     document.removeEventListener('visibilitychange', open);
-    removeEventListener('online', planMoved);
+    removeEventListener('online', fetch);
   };
 }

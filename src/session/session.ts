@@ -5,7 +5,7 @@
 import { memoLast } from '../core/base/memo.js';
 import type { Grid, PatchStep, Plan } from '../core/plan/schema.js';
 import { groundOf, type Ground } from '../core/terrain/ground.js';
-import type { Proposed } from '../formats/change.js';
+import type { News, Proposed } from '../formats/change.js';
 import { applyPatch, edit } from '../formats/patch.js';
 import { followPatch, openWorker, requestReport } from './evaluation.js';
 import { keepProperty } from './field.js';
@@ -120,14 +120,26 @@ function keepUp(): Promise<unknown> {
 }
 
 let fetching = false;
-/** Fetches what others saved since; one question at a time, asked until it is answered. */
-async function fetchNews(since: number): Promise<void> {
+let wanted = false;
+/** Fetches what others saved since; one question at a time, asked until it is answered, and again if it was wanted meanwhile. */
+async function fetchNews(from: number): Promise<void> {
+  wanted = true;
   if (fetching) return;
   fetching = true;
-  const found = await again(() => newsSince(since));
+  for (let since = from; wanted; since = get().book.revision) {
+    wanted = false;
+    const asked = since;
+    const found = await again(() => newsSince(asked));
+    useReach.setState({ asOf: null });
+    happen({ type: 'news', ...found });
+    void keepUp();
+  }
   fetching = false;
-  useReach.setState({ asOf: null });
-  happen({ type: 'news', ...found });
+}
+
+/** Takes in what the server tells by itself. */
+function heard(news: News): void {
+  happen({ type: 'news', ...news });
   void keepUp();
 }
 
@@ -138,7 +150,7 @@ function listen(id: string): void {
   channel?.close();
   channel = new BroadcastChannel(`anabatic.${id}`);
   channel.onmessage = catchUp;
-  followMoves(id, catchUp);
+  followMoves(id, heard, catchUp);
   document.removeEventListener('visibilitychange', whenSeen);
   document.addEventListener('visibilitychange', whenSeen);
   removeEventListener('beforeunload', holdBack);

@@ -103,7 +103,7 @@ test('a line is walked: where one stands, how far to the next post by the tape, 
   const id = await open(page, 'section');
   const { plan } = await stored(page, id);
   const line = plan.lines['burn']!;
-  const { toLonLat } = converter(plan.origin);
+  const { toLonLat } = converter((plan as unknown as { origin: Parameters<typeof converter>[0] }).origin);
   await context.grantPermissions(['geolocation']);
   const stand = async (s: number, right: number, accuracy = 4) => {
     const [longitude, latitude] = toLonLat(beside(line.vertices, s, right));

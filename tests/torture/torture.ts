@@ -8,7 +8,7 @@ import { join } from 'node:path';
 import type { News, Saved } from '../../src/formats/change.js';
 import { startServer, type Running } from './process.js';
 
-const KILLS = Number(process.env['KILLS'] ?? 120);
+const KILLS = Number(process.env['KILLS'] ?? 200);
 const WRITERS = 4;
 const PORT = 4397;
 const folder = mkdtempSync(join(tmpdir(), 'anabatic-torture-'));

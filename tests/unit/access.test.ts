@@ -257,20 +257,44 @@ describe('how often', () => {
 });
 
 describe('who listens', () => {
-  it('hears what moves of its own property, and no more once it left', () => {
-    const live = createLive(2);
+  const change = (revision: number, words = 'w') => ({ changeId: `change-${revision}`, tab: 'tab-1', base: 0, kind: 'do' as const, words, patch: [], inverse: [], revision, at: '' }); // prettier-ignore
+  const soon = () => new Promise((wake) => setTimeout(wake, 30));
+  const said = (text: Uint8Array) => Buffer.from(text).toString('utf8');
+
+  it('hears what moves of its own property, gathered, and no more once it left', async () => {
+    const live = createLive(2, 10);
     const heard: string[] = [];
-    const leave = live.listen('p', (what) => heard.push(what))!;
-    live.listen('q', (what) => heard.push(`q ${what}`));
+    const leave = live.listen('p', (text) => heard.push(said(text)))!;
+    live.listen('q', (text) => heard.push(`q ${said(text)}`));
     expect(live.listen('p', () => undefined)).toBeNull();
-    live.announce('p', 'plan');
-    live.announce('q', 'readings');
-    live.announce('none', 'plan');
+    live.changed('p', change(1));
+    live.changed('p', change(2));
+    live.recorded('p', 'readings');
+    live.recorded('p', 'readings');
+    live.recorded('q', 'events');
+    live.changed('none', change(1));
+    expect(heard).toEqual([]);
+    await soon();
+    const news = JSON.stringify({ changes: [change(1), change(2)], more: false });
+    expect(heard).toEqual([`event: changes\ndata: ${news}\n\nevent: moved\ndata: readings\n\n`, 'q event: moved\ndata: events\n\n']); // prettier-ignore
     leave();
     leave();
-    live.announce('p', 'plan');
-    expect(heard).toEqual(['plan', 'q readings']);
+    live.changed('p', change(3));
+    await soon();
+    expect(heard).toHaveLength(2);
     expect(live.listen('p', () => undefined)).not.toBeNull();
     expect(live.listen('p', () => undefined)).toBeNull();
+  });
+
+  it('is told to fetch what is too long, or what a helper saved', async () => {
+    const live = createLive(2, 10);
+    const heard: string[] = [];
+    live.listen('p', (text) => heard.push(said(text)));
+    live.changed('p', change(7, 'long '.repeat(20_000)));
+    await soon();
+    live.changed('p', change(8));
+    live.changed('p', { revision: 9 });
+    await soon();
+    expect(heard).toEqual(['event: moved\ndata: plan 7\n\n', 'event: moved\ndata: plan 9\n\n']);
   });
 });

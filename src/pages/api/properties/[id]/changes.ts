@@ -27,7 +27,7 @@ async function save(id: string, body: Uint8Array, who: string): Promise<CommitRe
   if (body.length > LARGE) {
     const { text } = await jobs().run('commit', { body, file: storeFile(), id, who });
     const result = JSON.parse(text!) as CommitResult | null;
-    if (result?.status === 'saved') live.announce(id, 'plan');
+    if (result?.status === 'saved') live.changed(id, result);
     return result;
   }
   return plans.commit(id, validate<Proposed>(ProposedSchema, jsonOf(body)), who);
