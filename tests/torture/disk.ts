@@ -72,7 +72,10 @@ try {
   const { changes } = (await (await fetch(`${url}/changes?since=0`)).json()) as { changes: { changeId: string; revision: number }[] }; // prettier-ignore
   const ids = changes.map((c) => c.changeId);
   expect(`${acked.size} answered as saved are there once, and nothing else`, ids.length === acked.size && ids.every((c) => acked.has(c)) && new Set(ids).size === ids.length); // prettier-ignore
-  expect('the history has no gap', changes.every((c, k) => c.revision === k + 1));
+  expect(
+    'the history has no gap',
+    changes.every((c, k) => c.revision === k + 1),
+  );
 } finally {
   await server.kill();
   run('umount', folder);
