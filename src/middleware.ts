@@ -4,7 +4,7 @@ import type { APIContext } from 'astro';
 import { defineMiddleware } from 'astro:middleware';
 import { admitted } from './server/access/doors.js';
 import { tooOften, visitorOf } from './server/access/gate.js';
-import { OWN } from './formats/visitor.js';
+import { ANYBODY } from './formats/visitor.js';
 import { answer, fault } from './server/http.js';
 import { store } from './server/index.js';
 
@@ -32,7 +32,7 @@ async function turnedAway(context: APIContext): Promise<Response | null> {
   const { routePattern, params, request, cookies, locals, url } = context;
   const api = routePattern.startsWith('/api/');
   const property = OF_PROPERTY.test(routePattern) ? params['id'] : undefined;
-  locals.visitor = OWN;
+  locals.visitor = ANYBODY;
   // What is open to all needs no store, and says itself how it fares.
   if (admitted(routePattern, request.method, property, null) === 'in') {
     const wait = locals.from?.remote ? tooOften(null, locals.from) : 0;

@@ -33,3 +33,6 @@ export interface Visitor {
 
 /** This machine's own user, as long as there are no people. */
 export const OWN: Visitor = { id: '', name: '', role: 'owner' };
+
+/** Somebody at a door that stands open: it is not asked who. */
+export const ANYBODY: Visitor = { id: '', name: '', role: 'reader' };

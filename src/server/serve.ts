@@ -234,10 +234,12 @@ const logged =
   (log: pino.Logger): Step =>
   (request, response, next) => {
     const start = performance.now();
+    // As it was asked: later steps may look elsewhere.
+    const { method } = request;
+    const url = written(request.url);
     response.on('close', () => {
       const ms = Math.round(performance.now() - start);
-      const { method, url } = request;
-      log.info({ method, url: written(url), status: response.statusCode, ms });
+      log.info({ method, url, status: response.statusCode, ms });
     });
     next();
   };

@@ -1,5 +1,5 @@
 /** The server around the pages, with a site of three files in place of the built one. */
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { request, type IncomingMessage, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -17,11 +17,11 @@ const put = (path: string, text: string) => {
 let server: Server;
 
 /** One request as it stands on the wire; what `fetch` would not send (a foreign host) included. */
-function ask(path: string, headers: Record<string, string> = {}) {
+function ask(path: string, headers: Record<string, string> = {}, method = 'GET') {
   return new Promise<{ status: number; headers: IncomingMessage['headers']; body: Buffer }>(
     (done, fail) => {
       const { port } = server.address() as AddressInfo;
-      const sent = request({ host: '127.0.0.1', port, path, headers }, (answer) => {
+      const sent = request({ host: '127.0.0.1', port, path, headers, method }, (answer) => {
         const parts: Buffer[] = [];
         answer.on('data', (part: Buffer) => parts.push(part));
         answer.on('end', () =>
@@ -106,6 +106,63 @@ describe('answers', () => {
     expect(refused.body.toString()).toBe('This server does not answer to that name.');
   });
 });
+
+describe('what changes something', () => {
+  const status = async (headers: Record<string, string>, method = 'POST') =>
+    (await ask('/page', headers, method)).status;
+
+  it('is taken from this server’s own pages and from what is no browser, by whatever of its names', async () => {
+    const { port } = server.address() as AddressInfo;
+    expect(await status({})).toBe(200);
+    expect(await status({ origin: `http://127.0.0.1:${port}` })).toBe(200);
+    expect(await status({ host: 'yard.example', origin: 'http://yard.example' })).toBe(200);
+    expect(await status({ 'sec-fetch-site': 'same-origin' })).toBe(200);
+    expect(await status({ 'sec-fetch-site': 'none' })).toBe(200);
+  });
+
+  it('is refused from every other site, by every method, and reading is not', async () => {
+    for (const method of ['POST', 'PUT', 'DELETE', 'PATCH']) {
+      for (const headers of [
+        { origin: 'http://evil.example' },
+        { origin: 'null' },
+        { origin: 'https://yard.example', host: 'yard.example' },
+        { origin: 'http://127.0.0.1:1' },
+        { 'sec-fetch-site': 'cross-site' },
+        { 'sec-fetch-site': 'same-site' },
+      ] as Record<string, string>[])
+        expect(await status(headers, method)).toBe(403);
+    }
+    expect(await status({ origin: 'http://evil.example' }, 'GET')).toBe(200);
+    const refused = await ask('/page', { origin: 'http://evil.example' }, 'POST');
+    expect(JSON.parse(refused.body.toString())).toMatchObject({ error: expect.stringContaining('another site') as string }); // prettier-ignore
+  });
+});
+
+it('the service worker may fetch what pages may, and nothing from elsewhere', async () => {
+  put('client/sw.js', 'self.x = 1;\n');
+  const again = await serve({ port: 0, host: '127.0.0.1', dist });
+  const { port } = again.address() as AddressInfo;
+  const answer = await fetch(`http://127.0.0.1:${port}/sw.js`);
+  expect(answer.headers.get('content-security-policy')).toBe("default-src 'self'");
+  again.close();
+});
+
+it('the log goes into a file of the day where one is named, without questions and without what opens a door', async () => {
+  const before = process.env['ANABATIC_LOG'];
+  process.env['ANABATIC_LOG'] = 'info';
+  const logged = await serve({ port: 0, host: '127.0.0.1', dist, logFile: join(room, 'logs', 'server.log') }); // prettier-ignore
+  const { port } = logged.address() as AddressInfo;
+  await fetch(`http://127.0.0.1:${port}/s/SECRETTOKEN?x=QUESTION`);
+  await fetch(`http://127.0.0.1:${port}/page`);
+  await expect.poll(() => readdirSync(join(room, 'logs')).map((f) => readFileSync(join(room, 'logs', f), 'utf8')).join(), { timeout: 10_000 }).toContain('"/page"'); // prettier-ignore
+  const [name] = readdirSync(join(room, 'logs'));
+  const text = readFileSync(join(room, 'logs', name!), 'utf8');
+  expect(text).toContain('"url":"/s/…"');
+  expect(text).not.toMatch(/SECRET|QUESTION/);
+  expect(JSON.parse(text.split('\n')[0]!)).toMatchObject({ method: 'GET', status: 404 });
+  logged.close();
+  process.env['ANABATIC_LOG'] = before;
+}, 20_000);
 
 it('a taken port is said in a line', async () => {
   const { port } = server.address() as AddressInfo;

@@ -92,8 +92,8 @@ function Reach() {
       )}
       {asOf && (
         <div role="status" className={BAR} data-as-of={asOf}>
-          Shown as this browser has it, of {dateTime(asOf)}:{' '}
-          {away ? 'the server cannot be reached.' : 'it is being brought up to date.'} What you do is kept here and goes out by
+          As of {dateTime(asOf)}:{' '}
+          {away ? 'the server cannot be reached' : 'it is being brought up to date'}. What you do is kept here and goes out by
           itself.
         </div>
       )}

@@ -28,7 +28,7 @@ export const GET: APIRoute = ({ params, request }) =>
     if (body === null) return fault(404, 'no such ground');
     const headers = {
       'content-type': 'application/json',
-      'cache-control': 'max-age=31536000, immutable',
+      'cache-control': 'private, max-age=31536000, immutable',
       vary: 'accept-encoding',
     };
     const small =
