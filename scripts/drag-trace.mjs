@@ -6,7 +6,8 @@ import { withDemo } from './demo-browser.mjs';
 
 await withDemo('4394', async (browser, address) => {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.goto(`${address}/p/hollin-scar/land`, { waitUntil: 'networkidle' });
+  await page.goto(`${address}/p/hollin-scar/land`);
+  await page.locator('nav[data-worked]').waitFor();
   // Where a vertex is drawn: the map fits all lines into its window, with this padding.
   const { plan } = await (await page.request.get(`${address}/api/properties/hollin-scar`)).json();
   const all = Object.values(plan.lines).flatMap((l) => l.vertices);

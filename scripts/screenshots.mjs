@@ -14,8 +14,11 @@ async function take(browser, address, name, path, size, prepare = async () => {}
     (kept) => localStorage.setItem('anabatic.view', kept),
     JSON.stringify(view),
   );
-  await page.goto(address + path, { waitUntil: 'networkidle' });
-  await page.waitForTimeout(600);
+  // The program keeps a line to the server open: it is never without one.
+  const program = path.startsWith('/p/');
+  await page.goto(address + path, { waitUntil: program ? 'load' : 'networkidle' });
+  if (program) await page.locator('nav[data-worked]').waitFor();
+  await page.waitForTimeout(program ? 2000 : 600);
   await prepare(page);
   await page.waitForTimeout(500);
   await page.screenshot({ path: `docs/screenshots/${name}.png` });

@@ -6,7 +6,8 @@ import { withDemo } from './demo-browser.mjs';
 
 await withDemo('4395', async (browser, address) => {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.goto(`${address}/p/hollin-scar/strands`, { waitUntil: 'networkidle' });
+  await page.goto(`${address}/p/hollin-scar/strands`);
+  await page.locator('nav[data-worked]').waitFor();
   for (const [name, strand] of [
     ['Burn side', 5],
     ['Hut side', 4],

@@ -57,6 +57,9 @@ const HEADERS = {
   'cross-origin-resource-policy': 'same-origin',
 } as const;
 
+/** Of these, what means something for a page or a worker alone. */
+const FOR_PAGES = ['content-security-policy', 'x-frame-options', 'referrer-policy', 'cross-origin-opener-policy']; // prettier-ignore
+
 /**
  * Opens the store and serves the built application.
  * @throws StoreError when store or port cannot be had; nothing is served then
@@ -94,6 +97,8 @@ export async function serve(options: ServeOptions): Promise<Server> {
         'cache-control',
         forever ? 'public, max-age=31536000, immutable' : 'no-cache',
       );
+      // What only pages and workers obey is not sent with each of sixty small files.
+      if (forever && !path.includes('worker')) for (const name of FOR_PAGES) response.removeHeader(name); // prettier-ignore
       // What it fetches on a page's behalf is fetched by its own policy.
       if (path === '/sw.js') response.setHeader('content-security-policy', "default-src 'self'");
     },

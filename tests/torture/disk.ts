@@ -78,7 +78,7 @@ try {
   );
 } finally {
   await server.kill();
-  run('umount', folder);
+  run('umount', '-l', folder);
   rmSync(folder, { recursive: true });
 }
 if (faults.length > 0) process.exitCode = 1;

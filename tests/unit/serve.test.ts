@@ -96,6 +96,18 @@ describe('answers', () => {
       });
   });
 
+  it('built files carry what means something for them, workers all of it', async () => {
+    put('client/_astro/evaluate.worker-1a2b.js', 'export const far = 1;');
+    const file = (await ask('/_astro/map.1a2b.js')).headers;
+    expect(file).toMatchObject({ 'x-content-type-options': 'nosniff', 'cross-origin-resource-policy': 'same-origin' }); // prettier-ignore
+    expect(file['content-security-policy']).toBeUndefined();
+    const again = await serve({ port: 0, host: '127.0.0.1', dist });
+    const { port } = again.address() as AddressInfo;
+    const worker = await fetch(`http://127.0.0.1:${port}/_astro/evaluate.worker-1a2b.js`);
+    expect(worker.headers.get('content-security-policy')).toContain("default-src 'none'");
+    again.close();
+  });
+
   it('only to its own names, whatever the port', async () => {
     const status = async (host: string) => (await ask('/page', { host })).status;
     for (const host of ['localhost', 'LOCALHOST:4000', '127.0.0.1:80', '[::1]:1', 'yard.example'])

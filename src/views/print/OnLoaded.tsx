@@ -35,17 +35,13 @@ export function OnLoaded(p: {
 }
 
 async function load(id: string): Promise<Loaded> {
-  const { plan } = await openedProperty(id, []);
+  const opened = await openedProperty(id, []);
+  const { plan } = opened;
   const grid = await groundGrid(plan);
   const answer = await fetch(`/api/properties/${id}/report?mends=0`).catch(() => null);
   if (answer?.ok) return { plan, report: (await answer.json()) as Report, grid };
   if (useReach.getState().away === null) throw new Error('The property could not be loaded.');
-  // Without the server it is worked out here.
-  const [{ evaluate }, { catalogue }, { groundOf }] = await Promise.all([
-    import('../../core/evaluate.js'),
-    import('../../core/plan/catalogue.js'),
-    import('../../core/terrain/ground.js'),
-  ]);
-  const ground = groundOf(plan, plan.ground.kind === 'grid' && grid ? { [plan.ground.id]: grid } : {}); // prettier-ignore
-  return { plan, grid, report: evaluate(plan, ground, catalogue, { mends: 0 }) };
+  // Without the server it is worked out here, by the worker that the program itself asks.
+  const { reportHere } = await import('../../session/reportHere.js');
+  return { plan, grid, report: await reportHere(id, opened, grid) };
 }
