@@ -19,4 +19,11 @@ const phones = spawnSync(process.execPath, ['scripts/ts.mjs', 'scripts/phones-tr
   stdio: 'inherit',
 });
 process.exitCode =
-  phones.status || status || trace.status || strand.status || scroll.status || pan.status || crowd.status || 0;
+  phones.status ||
+  status ||
+  trace.status ||
+  strand.status ||
+  scroll.status ||
+  pan.status ||
+  crowd.status ||
+  0;

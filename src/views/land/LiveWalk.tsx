@@ -66,7 +66,9 @@ export function LiveWalk() {
     };
     const start = startOf();
     const receiver =
-      source === 'device' ? receivers.deviceReceiver : receivers.simulatedReceiver(receivers.storedTrack(start));
+      source === 'device'
+        ? receivers.deviceReceiver
+        : receivers.simulatedReceiver(receivers.storedTrack(start));
     const take = (fix: Fix) => {
       setAccuracy(fix.accuracy_m);
       if (fix.accuracy_m > WORST) return;
