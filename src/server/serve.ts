@@ -11,6 +11,7 @@ import { constants } from 'node:zlib';
 import compression from 'compression';
 import pino from 'pino';
 import sirv from 'sirv';
+import type { From } from './access/from.js';
 import { copied } from './backup/daily.js';
 import { openDatabase, plainly, StoreError } from './database.js';
 import { storeFile } from './index.js';
@@ -28,16 +29,6 @@ export interface ServeOptions {
   readonly behind?: string;
   /** A file for the log, kept by day and size; without it, standard output. */
   readonly logFile?: string;
-}
-
-/** Where a request comes from. */
-export interface From {
-  /** The other end's, by the proxy's word where there is one. */
-  readonly address: string;
-  /** Others than this machine reach this server. */
-  readonly remote: boolean;
-  /** It came, or came to the proxy, by HTTPS. */
-  readonly secure: boolean;
 }
 
 type Next = (error?: unknown) => void;

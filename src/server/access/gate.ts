@@ -1,6 +1,6 @@
 /** Who asks, by the cookie that came along, and what they are answered when they may not come in. */
 import type { AstroCookies } from 'astro';
-import type { From } from '../serve.js';
+import type { From } from './from.js';
 import { limiter } from './limits.js';
 import type { PeopleStore } from './people.js';
 import { OWN, type Visitor } from '../../formats/visitor.js';
