@@ -109,7 +109,10 @@ let keeping: Promise<unknown> | null = null;
 
 /** Keeps the plan as the server has it, to go on without: once for all that come meanwhile. */
 function keepUp(): Promise<unknown> {
-  keeping ??= new Promise((wake) => setTimeout(wake, LAG_MS)).then(() => {
+  keeping ??= new Promise((wake) => setTimeout(wake, LAG_MS)).then(async () => {
+    // A large plan takes a moment to be copied: not while something is in the hand.
+    if ('requestIdleCallback' in globalThis)
+      await new Promise<void>((wake) => requestIdleCallback(() => wake(), { timeout: 2000 }));
     keeping = null;
     const { id, book } = get();
     const { name, role } = useVisitor.getState();

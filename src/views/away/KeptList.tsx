@@ -9,6 +9,8 @@ const LOOK_MS = 10_000;
 export function KeptList({ here }: { here: boolean }) {
   const [kept, setKept] = useState<readonly KeptProperty[] | null>(null);
   useEffect(() => {
+    // Only stands in for other addresses; its own leads to the first page.
+    if (location.pathname === '/away') return location.replace('/');
     document.title = 'Anabatic, without the server';
     void keptProperties().then(setKept);
     const timer = setInterval(() => {
