@@ -49,7 +49,8 @@ describe('the command line', () => {
     expect(Object.values(dry.energisers).map((e) => Object.keys(e.seasons))).toEqual([['dry'], ['dry']]); // prettier-ignore
     expect((await said(['evaluate', DEMO])).out).toContain('smallest that meets the aim');
     expect((await said(['evaluate', DEMO, '--season', 'never'])).status).toBe(2);
-  });
+    // Three whole evaluations with their mends: nothing here is a claim of speed.
+  }, 240_000);
 
   it('compare prints what can be put on a line; a line that is not there is named', async () => {
     const found = await json<{
