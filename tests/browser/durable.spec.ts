@@ -126,6 +126,8 @@ test('two tabs follow one another, merge what does not touch, and show both wher
 }) => {
   const id = await open(page, 'land', small);
   const other = await context.newPage();
+  // It hears of others by the tab beside it alone: what the server tells by itself would leave no old base.
+  await other.route('**/live', (route) => route.abort());
   await other.goto(`/p/${id}/land`);
   await page.getByRole('button', { name: /^Across\s*\d/ }).click();
   await renameTo(page, 'From the first tab');
