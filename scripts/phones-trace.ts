@@ -1,6 +1,6 @@
 /**
  * Fifty phones in the field on one property of one server, each signed in, each with the line open on which it hears what the
- * others do, each fetching that, each saving one change a second and a reading every five. Claim: 99 % of changes are
+ * others do, each saving one change a second and a reading every five. Claim: 99 % of changes are
  * answered within 200 ms. Run: node scripts/ts.mjs scripts/phones-trace.ts
  */
 import { spawnSync } from 'node:child_process';

@@ -5,7 +5,7 @@ import { defineMiddleware } from 'astro:middleware';
 import { admitted } from './server/access/doors.js';
 import { tooOften, visitorOf } from './server/access/gate.js';
 import { ANYBODY } from './formats/visitor.js';
-import { answer, fault } from './server/http.js';
+import { answer, fault, tooMany } from './server/http.js';
 import { store } from './server/index.js';
 
 const policy = (scripts: readonly string[]): string =>
@@ -53,11 +53,8 @@ async function turnedAway(context: APIContext): Promise<Response | null> {
   return context.redirect('/?not-you');
 }
 
-function later(seconds: number): Response {
-  const refused = fault(429, `too many requests: again in ${seconds} s`);
-  refused.headers.set('retry-after', String(seconds));
-  return refused;
-}
+const later = (seconds: number): Response =>
+  tooMany(`too many requests: again in ${seconds} s`, seconds);
 
 export const onRequest = defineMiddleware(async (context, next) => {
   const away = await answer(async () => (await turnedAway(context)) ?? NOTHING);

@@ -28,6 +28,13 @@ export const json = (body: unknown, status = 200): Response =>
 export const fault = (status: number, reason: string, place = ''): Response =>
   json({ error: place ? `${place}: ${reason}` : reason, place, reason }, status);
 
+/** What was asked too often: 429, and in how many seconds it may be asked again. */
+export function tooMany(reason: string, seconds: number): Response {
+  const refused = fault(429, reason);
+  refused.headers.set('retry-after', String(seconds));
+  return refused;
+}
+
 /** A request that is not taken, with its status. */
 export class Refused extends Error {
   constructor(

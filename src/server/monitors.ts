@@ -9,6 +9,7 @@ import { deviceNote } from '../core/rounds/logged.js';
 import { MONITORED, type Monitor } from '../core/rounds/monitored.js';
 import { FormatError } from '../formats/error.js';
 import { validate } from '../formats/validate.js';
+import { limiter } from './access/limits.js';
 import { sha256 } from './hash.js';
 import type { RecordStore } from './records/store.js';
 
@@ -58,15 +59,7 @@ export const ReportSchema = Type.Object(
 
 /** The monitors of one database. @param now ms, for tests */
 export function monitorStore(db: Knex, records: RecordStore, now: () => number = Date.now) {
-  /** Reports that each may still send, and when that was reckoned. */
-  const buckets = new Map<string, { left: number; at: number }>();
-  const allowed = (key: string): boolean => {
-    const at = now();
-    const own = buckets.get(key) ?? { left: BURST, at };
-    const left = Math.min(BURST, own.left + (at - own.at) / EVERY_MS);
-    buckets.set(key, { left: left >= 1 ? left - 1 : left, at });
-    return left >= 1;
-  };
+  const wait = limiter({ burst: BURST, every_ms: EVERY_MS }, now);
 
   return {
     /** Those of a property, the oldest first; null when there is no such property. */
@@ -115,7 +108,7 @@ export function monitorStore(db: Knex, records: RecordStore, now: () => number =
     async hear(token: string, value: unknown): Promise<Heard> {
       const row = await db<Row>('monitor').where({ token_hash: sha256(token), revoked_at: null }).first();
       if (!row) return 'unknown';
-      if (!allowed(row.id)) return 'too often';
+      if (wait(row.id) > 0) return 'too often';
       const report = validate<{ value: number; time?: string; id?: string }>(ReportSchema, value);
       const at = report.time === undefined ? now() : Date.parse(report.time);
       if (Number.isNaN(at) || (report.time !== undefined && !/(Z|[+-]\d{2}:\d{2})$/.test(report.time)))

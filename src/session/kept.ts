@@ -5,7 +5,6 @@ import { keepKind, keptKind, type KeptKind } from './field.js';
 import { useReach } from './reach.js';
 import { useRecords } from './records.js';
 import { newestRecords, recordsSince, type KeptRecord } from './server.js';
-
 import { useSession } from './state.js';
 
 export type { KeptRecord } from './server.js';

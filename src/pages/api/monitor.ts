@@ -1,6 +1,6 @@
 import type { APIRoute } from 'astro';
 import { store } from '../../server/index.js';
-import { answer, bodyJson, fault, json } from '../../server/http.js';
+import { answer, bodyJson, fault, json, tooMany } from '../../server/http.js';
 
 /** A report is a few figures. */
 const ROOM = 1024;
@@ -15,11 +15,7 @@ export const POST: APIRoute = ({ request }) =>
     if (!token) return unknown();
     const heard = await (await store()).monitors.hear(token, await bodyJson(request, ROOM));
     if (heard === 'unknown') return unknown();
-    if (heard === 'too often') {
-      const refused = fault(429, 'a monitor reports at most every 10 seconds');
-      refused.headers.set('retry-after', '10');
-      return refused;
-    }
+    if (heard === 'too often') return tooMany('a monitor reports at most every 10 seconds', 10);
     return json({ heard: true, kept: heard === 'kept' }, heard === 'kept' ? 201 : 200);
   }); // prettier-ignore
 

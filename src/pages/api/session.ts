@@ -2,7 +2,7 @@ import type { APIRoute } from 'astro';
 import { Type } from '../../core/base/type.js';
 import { validate } from '../../formats/validate.js';
 import { giveToken, takeToken, tokenOf, triesLeft, visitorOf } from '../../server/access/gate.js';
-import { answer, bodyJson, fault, json } from '../../server/http.js';
+import { answer, bodyJson, fault, json, tooMany } from '../../server/http.js';
 import { store } from '../../server/index.js';
 
 const ROOM = 4096;
@@ -24,11 +24,7 @@ export const POST: APIRoute = ({ request, cookies, locals }) =>
   answer(async () => {
     const said = validate<{ name: string; phrase: string }>(SaidSchema, await bodyJson(request, ROOM)); // prettier-ignore
     const wait = triesLeft(said.name, locals.from);
-    if (wait > 0) {
-      const refused = fault(429, `too many tries: again in ${wait} s`);
-      refused.headers.set('retry-after', String(wait));
-      return refused;
-    }
+    if (wait > 0) return tooMany(`too many tries: again in ${wait} s`, wait);
     const came = await (await store()).people.signIn(said.name, said.phrase);
     if (!came) return fault(401, 'name or pass phrase is not right');
     giveToken(cookies, locals.from, came.token);
