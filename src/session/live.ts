@@ -7,15 +7,17 @@ import { reached } from './reach.js';
 const AGAIN_MS = 15_000;
 
 let line: EventSource | null = null;
+let again: ReturnType<typeof setTimeout> | undefined;
 let stop: (() => void) | null = null;
 
 /**
  * @param take called with changes that were saved
- * @param fetch called when the plan has moved by more than can be told, and when the line is there again after it was not
+ * @param fetch called when the plan has moved by more than can be told, and when the line is cut, refused or there again
  */
 export function followMoves(property: string, take: (news: News) => void, fetch: () => void): void {
   stop?.();
   const close = () => {
+    clearTimeout(again);
     line?.close();
     line = null;
   };
@@ -29,10 +31,12 @@ export function followMoves(property: string, take: (news: News) => void, fetch:
     });
     line.addEventListener('error', () => {
       reached(false);
+      // What was saved since is not told by itself: it is asked for, also where a line can never be had.
+      fetch();
       if (line?.readyState !== EventSource.CLOSED) return;
       // Refused and not merely cut: the browser does not try again by itself.
       close();
-      setTimeout(open, AGAIN_MS);
+      again = setTimeout(open, AGAIN_MS);
     });
     line.addEventListener('changes', ({ data }: MessageEvent<string>) => take(JSON.parse(data) as News)); // prettier-ignore
     line.addEventListener('moved', ({ data }: MessageEvent<string>) =>

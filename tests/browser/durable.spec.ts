@@ -129,6 +129,8 @@ test('two tabs follow one another, merge what does not touch, and show both wher
   // It hears of others by the tab beside it alone: what the server tells by itself would leave no old base.
   await other.route('**/live', (route) => route.abort());
   await other.goto(`/p/${id}/land`);
+  // It listens from here on.
+  await expect(other.getByRole('button', { name: /^Across\s*\d/ })).toBeVisible();
   await page.getByRole('button', { name: /^Across\s*\d/ }).click();
   await renameTo(page, 'From the first tab');
   await saved(page);

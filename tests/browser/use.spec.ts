@@ -150,6 +150,8 @@ test('season and temperature switches change what is shown, and are kept by the 
 test('a conflict can also be given up: theirs stays', async ({ page, context }) => {
   const id = await open(page, 'land', small);
   const other = await context.newPage();
+  // It edits on an old base: neither the server's own line nor the tab beside it tells it of the change.
+  await other.route('**/live', (route) => route.abort());
   await other.goto(`/p/${id}/land`);
   await other.route('**/changes?since=*', (route) => route.abort());
   await chooseLine(page, 'North');
