@@ -8,6 +8,8 @@ export default defineConfig({
     // No test leaves anything behind: modules are loaded once a thread, not once a file.
     isolate: false,
     pool: 'threads',
+    // All of a machine of two processors: by itself it would leave one of them free.
+    maxWorkers: '100%',
     setupFiles: ['tests/unit/threads.ts'],
   },
 });
