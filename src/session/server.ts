@@ -34,6 +34,7 @@ async function ask(path: string, body?: unknown, method = 'POST'): Promise<Respo
     return heard(answer);
   } catch {
     reached(false);
+    silent ??= Date.now();
     return null;
   }
 }
@@ -43,7 +44,9 @@ function heard(answer: Response): Response | null {
   heardFrom(answer);
   // A proxy answers in place of a server that is away.
   reached(answer.status < 502);
-  return answer.status >= 500 || answer.status === 401 ? null : answer;
+  const says = answer.status < 500 && answer.status !== 401;
+  silent = says ? null : (silent ?? Date.now());
+  return says ? answer : null;
 }
 
 const wordsOf = async (answer: Response): Promise<string> => {
@@ -139,8 +142,26 @@ export async function newestRecords(
     : null;
 }
 
-/** Until a server that was away is asked again. */
-export const pause = () => new Promise((wake) => setTimeout(wake, 1500));
+/** Since when nothing has been answered, ms of the clock; null: the last question was. */
+let silent: number | null = null;
+
+/** Between two questions to a server that is away, ms: a quarter of the time it has been away, within bounds. */
+const PAUSE_MS = { least: 1500, most: 15_000 } as const;
+
+/** Until a server that was away is asked again: later the longer it is away, at once when the network is back. */
+export function pause(): Promise<void> {
+  const away = silent === null ? 0 : Date.now() - silent;
+  const wait = Math.min(PAUSE_MS.most, Math.max(PAUSE_MS.least, away / 4));
+  return new Promise((wake) => {
+    const done = () => {
+      clearTimeout(timer);
+      removeEventListener('online', done);
+      wake();
+    };
+    const timer = setTimeout(done, wait);
+    addEventListener('online', done);
+  });
+}
 
 /** Asks until there is an answer. */
 export async function again<T>(ask: () => Promise<T | null>): Promise<T> {

@@ -2,6 +2,7 @@
 import type { Plan } from '../../core/plan/schema.js';
 import type { Guess, Reference } from '../../formats/reference.js';
 import type { Walked } from '../../formats/walked.js';
+import { postJson } from './ask.js';
 
 type Origin = Plan['origin'];
 
@@ -20,21 +21,6 @@ export interface GroundAnswer {
   readonly as: Guess;
 }
 
-async function send<T>(url: string, body: object): Promise<T> {
-  const answer = await fetch(url, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify(body),
-  }).catch(() => null);
-  if (!answer) throw new Error('the server does not answer; nothing was changed');
-  const value = (await answer.json()) as T & { error?: string };
-  if (!answer.ok) throw new Error(value.error ?? 'not understood');
-  return value;
-}
-
-/** Posts JSON and gives the answer; a refusal becomes an Error with the server's words. */
-export const postJson = send;
-
 const suffix = (file: File): string => file.name.toLowerCase().split('.').at(-1) ?? '';
 
 /** Reads a ground file into the store; gives its id and what was read. */
@@ -45,7 +31,7 @@ export async function importGround(
 ): Promise<GroundAnswer> {
   const kind = suffix(file);
   const format = kind === 'csv' ? 'csv' : /^tiff?$/.test(kind) ? 'tif' : 'asc';
-  return send<GroundAnswer>('/api/grids', {
+  return postJson<GroundAnswer>('/api/grids', {
     format,
     ...(await content(file, format === 'tif')),
     reference,
@@ -74,7 +60,7 @@ async function content(file: File, bytes: boolean): Promise<{ text: string } | {
 export async function importWalked(file: File, origin: Origin | null, reference: Said = 'guess') {
   const kind = suffix(file);
   const format = kind === 'json' ? 'geojson' : kind;
-  return send<Walked>('/api/walked', {
+  return postJson<Walked>('/api/walked', {
     format,
     ...(await content(file, format === 'zip')),
     origin,

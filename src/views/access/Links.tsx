@@ -1,10 +1,12 @@
 /** Links with which one property may be read, by whoever has them; taken back at any time. */
 import { Link2 } from 'lucide-react';
-import { useCallback, useEffect, useId, useState, type SyntheticEvent } from 'react';
+import { useCallback, useEffect, useState, type SyntheticEvent } from 'react';
 import type { Share } from '../../formats/visitor.js';
 import { Button } from '../../ui/parts/Button.js';
 import { Select } from '../../ui/parts/controls.js';
-import { asked } from './asked.js';
+import { sentence } from '../../core/base/words.js';
+import { ask, postJson, type Refusal } from '../../ui/parts/ask.js';
+import { FormField } from './FormField.js';
 
 interface Named {
   readonly id: string;
@@ -19,20 +21,20 @@ export function Links({ onError }: { onError: (words: string | null) => void }) 
   const [id, setId] = useState('');
   const [links, setLinks] = useState<readonly Share[]>([]);
   const [fresh, setFresh] = useState<string | null>(null);
-  const words = useId();
+  const failed = useCallback((e: Refusal) => onError(sentence(e.reason)), [onError]);
   useEffect(() => {
-    asked<Named[]>('/api/properties').then(
+    ask<Named[]>('/api/properties').then(
       (all) => {
         setProperties(all);
         setId(all[0]?.id ?? '');
       },
-      (e: Error) => onError(e.message),
+      failed,
     );
-  }, [onError]);
+  }, [failed]);
   const at = `/api/properties/${id}/shares`;
   const load = useCallback(
-    () => asked<Share[]>(at).then(setLinks, (e: Error) => onError(e.message)),
-    [at, onError],
+    () => ask<Share[]>(at).then(setLinks, failed),
+    [at, failed],
   );
   useEffect(() => {
     setFresh(null);
@@ -42,17 +44,17 @@ export function Links({ onError }: { onError: (words: string | null) => void }) 
     event.preventDefault();
     const form = event.currentTarget;
     try {
-      const { token } = await asked<{ token: string }>(at, 'POST', { words: new FormData(form).get('words') });
+      const { token } = await postJson<{ token: string }>(at, { words: new FormData(form).get('words') });
       setFresh(`${location.origin}/s/${token}`);
       form.reset();
       onError(null);
       await load();
     } catch (e) {
-      onError((e as Error).message);
+      failed(e as Refusal);
     }
   };
   const takeBack = (share: string) =>
-    asked(`${at}/${share}`, 'DELETE').then(load, (e: Error) => onError(e.message));
+    ask(`${at}/${share}`, 'DELETE').then(load, failed);
   if (properties.length === 0) return null;
   return (
     <section aria-label="Links to read">
@@ -60,10 +62,7 @@ export function Links({ onError }: { onError: (words: string | null) => void }) 
       <p className="mt-2 max-w-[64ch]">Whoever has such a link may look at one property, its log and prices too, and change nothing.</p>
       <form className="mt-3 flex flex-wrap items-end gap-3" onSubmit={(e) => void make(e)}>
         <Select label="Property" value={id} options={properties.map((p) => [p.id, p.name] as const)} onChange={setId} />
-        <p>
-          <label htmlFor={words} className="label block">For whom</label>
-          <input id={words} name="words" className="field w-56" autoComplete="off" required maxLength={80} />
-        </p>
+        <FormField label="For whom" name="words" maxLength={80} />
         <Button strong type="submit">Make a link</Button>
       </form>
       {fresh && (

@@ -5,19 +5,20 @@ import type { Person, Visitor } from '../../formats/visitor.js';
 import { Links } from './Links.js';
 import { NewPerson } from './NewPerson.js';
 import { PersonRow } from './PersonRow.js';
-import { asked } from './asked.js';
+import { sentence } from '../../core/base/words.js';
+import { ask, type Refusal } from '../../ui/parts/ask.js';
 
 export function People() {
   const [people, setPeople] = useState<readonly Person[] | null>(null);
   const [me, setMe] = useState<Visitor | null>(null);
   const [error, setError] = useState<string | null>(null);
   const load = () =>
-    Promise.all([asked<Person[]>('/api/people'), asked<{ visitor: Visitor }>('/api/session')]).then(
+    Promise.all([ask<Person[]>('/api/people'), ask<{ visitor: Visitor }>('/api/session')]).then(
       ([all, { visitor }]) => {
         setPeople(all);
         setMe(visitor);
       },
-      (e: Error) => setError(e.message),
+      (e: Refusal) => setError(sentence(e.reason)),
     );
   useEffect(() => void load(), []);
   const changed = (words: string | null) => {

@@ -1,22 +1,28 @@
 /** One person: role, a new phrase, shut out. */
-import { useId, useState, type SyntheticEvent } from 'react';
+import { useState, type SyntheticEvent } from 'react';
 import type { Person, Role } from '../../formats/visitor.js';
 import { Button } from '../../ui/parts/Button.js';
 import { Select } from '../../ui/parts/controls.js';
-import { asked } from './asked.js';
+import { sentence } from '../../core/base/words.js';
+import { ask, type Refusal } from '../../ui/parts/ask.js';
+import { NewPhrase } from './FormField.js';
 import { MAY, ROLE_WORDS } from './words.js';
 
 export function PersonRow({ person, me, changed }: { person: Person; me: boolean; changed: (words: string | null) => void }) {
   const [open, setOpen] = useState<'phrase' | 'remove' | null>(null);
-  const id = useId();
+  const [refused, setRefused] = useState<Refusal | null>(null);
   const at = `/api/people/${person.id}`;
   const run = (method: string, body?: object) =>
-    asked(at, method, body).then(
+    ask(at, method, body).then(
       () => {
         setOpen(null);
+        setRefused(null);
         changed(null);
       },
-      (e: Error) => changed(`${person.name}: ${e.message}`),
+      (e: Refusal) => {
+        setRefused(e);
+        if (e.place !== '/phrase') changed(`${person.name}: ${sentence(e.reason)}`);
+      },
     );
   const phrase = (event: SyntheticEvent<HTMLFormElement>) => {
     event.preventDefault();
@@ -35,10 +41,7 @@ export function PersonRow({ person, me, changed }: { person: Person; me: boolean
       </div>
       {open === 'phrase' && (
         <form className="flex flex-wrap items-end gap-3" onSubmit={phrase}>
-          <p>
-            <label htmlFor={id} className="label block">New pass phrase, 12 characters or more</label>
-            <input id={id} name="phrase" className="field w-72 max-w-full" autoComplete="off" spellCheck={false} required minLength={12} maxLength={200} autoFocus />
-          </p>
+          <NewPhrase label="New pass phrase" autoFocus refused={refused} />
           <Button strong type="submit">Set it</Button>
           <span className="label">Signs {me ? 'you' : 'them'} out wherever the old one was used{me ? ', not here' : ''}.</span>
         </form>

@@ -3,7 +3,7 @@ import { useId, useState } from 'react';
 import type { Role } from '../../formats/visitor.js';
 import { TEMPLATES } from '../../core/edit/templates.js';
 import { Button } from '../../ui/parts/Button.js';
-import { postJson } from '../../ui/parts/imports.js';
+import { postJson } from '../../ui/parts/ask.js';
 import { Backups } from './Backups.js';
 import { Door } from './Door.js';
 import { Property, type Row } from './Property.js';

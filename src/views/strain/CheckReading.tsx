@@ -1,6 +1,7 @@
 /** What each tool asks for, and what its reading says: a tension with its error, at 15 degrees C, beside the plan. */
 import { useState } from 'react';
 import { say } from '../../core/base/units.js';
+import { sentence } from '../../core/base/words.js';
 import { figure } from '../../core/plan/catalogue.js';
 import { byNote, byPull, bySpring, byTaps, type Read, type Taps, type Tool } from '../../core/wire/checks.js'; // prettier-ignore
 import { noteOf } from '../../core/wire/pull.js';
@@ -304,7 +305,7 @@ function Result({ of, place, celsius, read, from, detail, onKeep }: ResultProps)
   if (typeof read === 'string')
     return (
       <p role="alert" className="mt-2">
-        {read.charAt(0).toUpperCase() + read.slice(1)}.
+        {sentence(read)}
       </p>
     );
   const over = read.tension_N > wireOf(of.wire, of.cat).break_N;

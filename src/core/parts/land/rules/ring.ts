@@ -1,4 +1,5 @@
 /** A fence that keeps predators out is as good as its weakest stretch: closed, equal all round, gates included. */
+import { sentence } from '../../../base/words.js';
 import { distance, JOIN_TOLERANCE, planLength } from '../../../plan/geometry.js';
 import { recordOf } from '../../../plan/catalogue.js';
 import type { Line } from '../../../plan/schema.js';
@@ -140,7 +141,7 @@ function unequal(group: readonly Line[], kind: string, scene: Scene): Found[] {
         kind: 'confirm',
         cause: 'A weak stretch in the ring against outsiders',
         title: `${line.name} is the weak stretch against ${nameOf(kind, scene)}`,
-        why: `${words.charAt(0).toUpperCase()}${words.slice(1)}.`,
+        why: sentence(words),
         todo: 'Give the whole ring one make-up, or leave it if the ground there helps.',
         place: onLine(line),
         badness: worse.length,
