@@ -1,8 +1,7 @@
 /** The command line: serve, demo, evaluate, compare, netlist, calc, import, export, backup, restore, people, schema. */
 import { createWriteStream, existsSync, readFileSync, renameSync, statSync, writeFileSync } from 'node:fs'; // prettier-ignore
-import { basename, dirname, join, resolve } from 'node:path';
+import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
-import { fileURLToPath } from 'node:url';
 import { Command, Option } from 'commander';
 import { catalogue, SEASONS, type SeasonId } from '../core/plan/catalogue.js';
 import type { Plan } from '../core/plan/schema.js';
@@ -19,97 +18,22 @@ import { FormatError, parseJson } from '../formats/error.js';
 import { parsePlan } from '../formats/planFile.js';
 import { validate } from '../formats/validate.js';
 import { runCase } from '../server/calc.js';
-import { peopleStore, type PeopleStore } from '../server/access/people.js';
-import { ROLES } from '../formats/visitor.js';
 import { zipped } from '../server/backup/bundle.js';
 import { restored } from '../server/backup/restore.js';
 import { taken } from '../server/backup/take.js';
 import { openDatabase, StoreError } from '../server/database.js';
 import { exportAs, FORMATS } from '../server/exports.js';
-import { isLoopback, serve as startServer } from '../server/serve.js';
 import { putDemoLog, type DemoLog } from '../server/demoLog.js';
 import { recordStore } from '../server/records/store.js';
-import { planStore } from '../server/store.js';
+import { planStore } from '../server/plans/store.js';
+import { database, read, readBytes, root, withStore, type Io } from './io.js';
+import { peopleCommands } from './people.js';
+import { serve, served, type ServeFlags } from './serving.js';
 import { summary } from './summary.js';
 
-// dist/cli/anabatic.mjs stands two folders below the project.
-const root = resolve(dirname(fileURLToPath(import.meta.url)), '../..');
+export type { Io } from './io.js';
+
 const DEMO_ID = 'hollin-scar';
-
-/** What a command reads and says; another than the terminal's in tests. */
-export interface Io {
-  out(text: string): void;
-  err(text: string): void;
-  /** Standard input, whole. */
-  stdin(): string;
-}
-
-const database = () =>
-  new Option('--db <file>', 'the SQLite file').default(join(root, 'var', 'anabatic.sqlite'));
-const host = () =>
-  new Option('--host <address>', 'address to serve on').default('127.0.0.1').env('HOST');
-const port = () => new Option('--port <number>', 'port to serve on').default('4321').env('PORT');
-
-interface ServeFlags {
-  readonly db: string;
-  readonly port: string;
-  readonly host: string;
-  readonly name?: readonly string[];
-  readonly cert?: string;
-  readonly key?: string;
-  readonly behind?: string;
-  readonly log?: string;
-}
-
-/** What both ways of serving may be told. */
-const served = (command: Command): Command =>
-  command
-    .addOption(port())
-    .addOption(host())
-    .option('--name <name...>', 'further names or addresses under which it may be asked for')
-    .option('--cert <file>', 'certificate, with --key: serve HTTPS')
-    .option('--key <file>', 'key of the certificate')
-    .option('--behind <address>', 'address by which a proxy lets others reach it: https://…')
-    .option('--log <file>', 'write the log there, a new file each day; the newest 14 are kept');
-
-async function serve(io: Io, o: ServeFlags, path = '/'): Promise<void> {
-  const port = Number(o.port);
-  if (!Number.isInteger(port) || port < 0 || port > 65535)
-    throw new FormatError('--port', 'is a number from 0 to 65535');
-  if ((o.cert === undefined) !== (o.key === undefined))
-    throw new FormatError(o.cert === undefined ? '--cert' : '--key', 'goes with the other');
-  if (o.behind !== undefined && !/^https?:\/\/[^/\s]+$/.test(o.behind))
-    throw new FormatError('--behind', 'is an address without a path, as https://farm.example');
-  if (!isLoopback(o.host) || o.behind !== undefined) await letIn(o);
-  process.env['ANABATIC_DB'] = resolve(o.db);
-  process.env['ANABATIC_JOBS'] = join(root, 'dist', 'jobs', 'worker.mjs');
-  const dist = join(root, 'dist');
-  if (!existsSync(join(dist, 'server', 'entry.mjs')))
-    throw new FormatError('', 'not built yet: run "npm run build" first');
-  const tls = o.cert === undefined ? undefined : { cert: o.cert, key: o.key! };
-  const { name: names = [], behind, log: logFile } = o;
-  await startServer({ port, host: o.host, dist, names, tls, behind, logFile });
-  io.out(`Anabatic is at ${behind ?? `http${tls ? 's' : ''}://${o.host}:${port}`}${path}`);
-}
-
-/** Whether others may be let in: somebody must have a pass phrase, and nobody may be able to read it on the way. */
-async function letIn(o: ServeFlags): Promise<void> {
-  if (o.cert === undefined && o.behind === undefined)
-    throw new FormatError(
-      '--host',
-      `${o.host} can be reached from other machines, and without HTTPS all that is said can be read on the way, pass phrases too: give --cert and --key, or --behind the address of a proxy that speaks HTTPS`,
-    );
-  const db = await openDatabase(o.db);
-  try {
-    if (await peopleStore(db).any()) return;
-  } finally {
-    await db.destroy();
-  }
-  throw new FormatError(
-    '--host',
-    'others could reach this server, and nobody has a pass phrase yet: "anabatic people add NAME" makes the first owner',
-  );
-}
 
 /**
  * Runs one command.
@@ -157,14 +81,13 @@ function commands(io: Io): Command {
     .description('load the invented demo property and serve it')
     .addOption(database().default(join(root, 'var', 'demo.sqlite')))
     .action(async (o: ServeFlags) => {
-      const db = await openDatabase(o.db);
-      const plans = planStore(db);
-      if (!(await plans.head(DEMO_ID))) {
+      await withStore(o.db, async (db) => {
+        const plans = planStore(db);
+        if (await plans.head(DEMO_ID)) return;
         const demo = (name: string) => readFileSync(join(root, 'demo', name), 'utf8');
         await plans.create(parsePlan(demo('hollin-scar.plan.json')), DEMO_ID);
         await putDemoLog(recordStore(db), DEMO_ID, JSON.parse(demo('hollin-scar.log.json')) as DemoLog); // prettier-ignore
-      }
-      await db.destroy();
+      });
       await serve(io, o, `/p/${DEMO_ID}/land`);
     });
 
@@ -238,12 +161,7 @@ function commands(io: Io): Command {
     .addOption(database())
     .action(async (file: string, o: { db: string }) => {
       const opened = parsePlan(read(io, file));
-      const db = await openDatabase(o.db);
-      try {
-        io.out(await planStore(db).create(opened));
-      } finally {
-        await db.destroy();
-      }
+      io.out(await withStore(o.db, (db) => planStore(db).create(opened)));
     });
 
   program
@@ -282,80 +200,11 @@ function commands(io: Io): Command {
     .addOption(database())
     .action(async (file: string, o: { db: string }) => {
       const zip = readBytes(file);
-      const db = await openDatabase(o.db);
-      try {
-        for (const { name, id, as } of await restored(db, o.db, zip))
-          io.out(`${name} (${id}): ${as === 'new' ? 'brought back' : as === 'copy' ? 'brought back beside the one that stands there' : 'stands there already, equal in every part'}`); // prettier-ignore
-      } finally {
-        await db.destroy();
-      }
+      for (const { name, id, as } of await withStore(o.db, (db) => restored(db, o.db, zip)))
+        io.out(`${name} (${id}): ${as === 'new' ? 'brought back' : as === 'copy' ? 'brought back beside the one that stands there' : 'stands there already, equal in every part'}`); // prettier-ignore
     });
 
-  const people = program
-    .command('people')
-    .description('who may come in: list, add, phrase, remove');
-  const withPeople = async (o: { db: string }, run: (of: PeopleStore) => Promise<void>) => {
-    const db = await openDatabase(o.db);
-    try {
-      await run(peopleStore(db));
-    } finally {
-      await db.destroy();
-    }
-  };
-  /** The phrase is asked for on standard input: what stands in a command is kept by the shell. */
-  const phrase = () => {
-    io.err('Pass phrase (end with Enter and Ctrl+D):');
-    return io.stdin().split(/\r?\n/)[0]!;
-  };
-  const named = async (of: PeopleStore, name: string) => {
-    const found = (await of.list()).find((p) => p.name === name);
-    if (!found) throw new FormatError(name, 'nobody is called that here');
-    return found;
-  };
-  people
-    .command('list')
-    .addOption(database())
-    .action((o: { db: string }) =>
-      withPeople(o, async (of) => {
-        for (const { name, role } of await of.list()) io.out(`${name}\t${role}`);
-      }),
-    );
-  people
-    .command('add')
-    .description('let somebody in; the pass phrase is read from standard input')
-    .argument('<name>')
-    .addOption(
-      new Option('--role <role>', 'the first one is an owner').choices([...ROLES]).default('crew'),
-    ) // prettier-ignore
-    .addOption(database())
-    .action((name: string, o: { db: string; role: string }) =>
-      withPeople(o, async (of) => {
-        const made = await of.add({ name, role: o.role, phrase: phrase() });
-        io.out(`${made.name}: ${made.role}`);
-      }),
-    );
-  people
-    .command('phrase')
-    .description('give somebody a new pass phrase, read from standard input; it signs them out everywhere')
-    .argument('<name>')
-    .addOption(database())
-    .action((name: string, o: { db: string }) =>
-      withPeople(o, async (of) => {
-        await of.change((await named(of, name)).id, { phrase: phrase() });
-        io.out(`${name}: new pass phrase`);
-      }),
-    ); // prettier-ignore
-  people
-    .command('remove')
-    .description('shut somebody out')
-    .argument('<name>')
-    .addOption(database())
-    .action((name: string, o: { db: string }) =>
-      withPeople(o, async (of) => {
-        await of.remove((await named(of, name)).id);
-        io.out(`${name}: shut out`);
-      }),
-    );
+  peopleCommands(program, io);
 
   program
     .command('schema')
@@ -368,33 +217,9 @@ function commands(io: Io): Command {
 }
 
 async function fromStore(id: string, file: string) {
-  const db = await openDatabase(file);
-  try {
-    const opened = await planStore(db).withGround(id);
-    if (!opened) throw new FormatError(id, 'no such property in the store, and no such file');
-    return opened;
-  } finally {
-    await db.destroy();
-  }
-}
-
-function readBytes(file: string): Uint8Array {
-  try {
-    return readFileSync(file);
-  } catch (error) {
-    throw new FormatError(basename(file), (error as Error).message);
-  }
-}
-
-function read(io: Io, file: string): string {
-  try {
-    return file === '-' ? io.stdin() : readFileSync(file, 'utf8');
-  } catch (error) {
-    throw new FormatError(
-      file === '-' ? 'standard input' : basename(file),
-      (error as Error).message,
-    );
-  }
+  const opened = await withStore(file, (db) => planStore(db).withGround(id));
+  if (!opened) throw new FormatError(id, 'no such property in the store, and no such file');
+  return opened;
 }
 
 /** The network of an energiser. @throws FormatError when there is none, or none so called */

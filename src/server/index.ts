@@ -13,7 +13,7 @@ import { createLive } from './live.js';
 import { monitorStore, type MonitorStore } from './monitors.js';
 import { photoStore, type PhotoStore } from './photos.js';
 import { recordStore, type RecordStore } from './records/store.js';
-import { planStore, type PlanStore } from './store.js';
+import { planStore, type PlanStore } from './plans/store.js';
 import { remembered } from './summaries.js';
 
 export interface Store extends PlanStore {

@@ -13,7 +13,7 @@ import { isRight, kept } from '../../src/server/access/phrase.js';
 import { openDatabase } from '../../src/server/database.js';
 import { createLive } from '../../src/server/live.js';
 import { recordStore } from '../../src/server/records/store.js';
-import { planStore } from '../../src/server/store.js';
+import { planStore } from '../../src/server/plans/store.js';
 import { line, plan } from './scene.js';
 
 describe('a pass phrase', () => {

@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { RECORDS } from '../../src/server/records/kinds.js';
 import { openDatabase } from '../../src/server/database.js';
-import { planStore } from '../../src/server/store.js';
+import { planStore } from '../../src/server/plans/store.js';
 import { peopleStore } from '../../src/server/access/people.js';
 import { forgetAll, keepGrid, keepKind, keepProperty, keepTaken, keptGrid, keptKind, keptProperties, keptProperty, type KeptProperty } from '../../src/session/field.js'; // prettier-ignore
 import { KINDS } from '../../src/session/kept.js';

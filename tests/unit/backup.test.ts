@@ -20,7 +20,7 @@ import { putDemoLog, type DemoLog } from '../../src/server/demoLog.js';
 import { monitorStore } from '../../src/server/monitors.js';
 import { photoStore } from '../../src/server/photos.js';
 import { recordStore } from '../../src/server/records/store.js';
-import { planStore } from '../../src/server/store.js';
+import { planStore } from '../../src/server/plans/store.js';
 
 const tools = ['unzip', 'ogrinfo'].every((name) => spawnSync(name, ['--version']).error === undefined); // prettier-ignore
 if (!tools)

@@ -10,7 +10,7 @@ import { validate } from '../../src/formats/validate.js';
 import { openDatabase } from '../../src/server/database.js';
 import { exportAs } from '../../src/server/exports.js';
 import { answer, bodyJson, bodyText, Refused, ROOM } from '../../src/server/http.js';
-import { planStore } from '../../src/server/store.js';
+import { planStore } from '../../src/server/plans/store.js';
 import { newPlan } from '../../src/core/edit/firstPlan.js';
 import { pointsOf } from '../../src/views/start/answers.js';
 import { checkPlan } from '../../src/core/check.js';

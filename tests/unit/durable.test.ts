@@ -16,7 +16,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { migrations, openDatabase, plainly, StoreError } from '../../src/server/database.js';
 import { monitorStore } from '../../src/server/monitors.js';
 import { recordStore } from '../../src/server/records/store.js';
-import { planStore } from '../../src/server/store.js';
+import { planStore } from '../../src/server/plans/store.js';
 import { record, sendLeft, useRecords } from '../../src/session/records.js';
 import { openOutbox } from '../../src/session/outbox.js';
 import { line, plan } from './scene.js';

@@ -7,7 +7,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { createPool, JobError, type Pool } from '../../src/server/jobs/pool.js';
 import { openDatabase } from '../../src/server/database.js';
 import { JOBS } from '../../src/server/jobs/kinds.js';
-import { planStore } from '../../src/server/store.js';
+import { planStore } from '../../src/server/plans/store.js';
 import { line, plan } from './scene.js';
 
 let folder: string;

@@ -8,7 +8,7 @@ import { isSimulated } from '../../src/core/rounds/logged.js';
 import { openDatabase } from '../../src/server/database.js';
 import { monitorStore, type MonitorStore } from '../../src/server/monitors.js';
 import { recordStore, type RecordStore } from '../../src/server/records/store.js';
-import { planStore } from '../../src/server/store.js';
+import { planStore } from '../../src/server/plans/store.js';
 import { line, plan } from './scene.js';
 
 const START = Date.parse('2026-06-01T06:00:00Z');

@@ -8,7 +8,7 @@ import { afterEach, beforeEach, expect, it } from 'vitest';
 import { openDatabase } from '../../src/server/database.js';
 import { photoStore } from '../../src/server/photos.js';
 import { recordStore } from '../../src/server/records/store.js';
-import { planStore } from '../../src/server/store.js';
+import { planStore } from '../../src/server/plans/store.js';
 import { line, plan } from './scene.js';
 
 let folder: string;

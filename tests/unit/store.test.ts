@@ -9,7 +9,7 @@ import { edit } from '../../src/formats/patch.js';
 import { runCase } from '../../src/server/calc.js';
 import { migrations, openDatabase } from '../../src/server/database.js';
 import type { Proposed } from '../../src/formats/change.js';
-import { planStore, type PlanStore } from '../../src/server/store.js';
+import { planStore, type PlanStore } from '../../src/server/plans/store.js';
 import { stacksOf } from '../../src/formats/stacks.js';
 import { PARTS } from '../../src/core/parts/index.js';
 import { line, plan } from './scene.js';

@@ -12,7 +12,7 @@ import { openPlan, parsePlan } from '../../formats/planFile.js';
 import { validate } from '../../formats/validate.js';
 import { HASH, PHOTO_ROOM } from '../photos.js';
 import { RECORDS, recordSchema } from '../records/kinds.js';
-import { gridId } from '../store.js';
+import { gridId } from '../plans/store.js';
 import { breath } from '../turns.js';
 import { sha256 } from '../hash.js';
 import { unzipped, type Part } from './bundle.js';

@@ -21,7 +21,7 @@ import { readWalked, WALKED_FORMATS } from '../../formats/walked.js';
 import { runCase } from '../calc.js';
 import { joinDatabase } from '../database.js';
 import { exportAs } from '../exports.js';
-import { planStore, type PlanStore } from '../store.js';
+import { planStore, type PlanStore } from '../plans/store.js';
 
 export interface Limits {
   /** Work of a processor that any input has, s, and what each megabyte of it adds. */
