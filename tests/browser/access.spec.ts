@@ -74,6 +74,13 @@ test('from a machine where nobody signs in: the first person is an owner, and si
   await page.getByLabel(/^Pass phrase, 12/).fill(PHRASE);
   await page.getByRole('button', { name: 'Let in', exact: true }).click();
   await expect(page.getByRole('alert')).toContainText('is there already');
+  await expect(page.getByLabel('Name')).toHaveAccessibleDescription(/"tam" is there already/i);
+  // What is wrong with the phrase stands beside the phrase.
+  await page.getByLabel('Name').fill('Nedward Longname');
+  await page.getByLabel(/^Pass phrase, 12/).fill('nedward longname');
+  await page.getByRole('button', { name: 'Let in', exact: true }).click();
+  await expect(page.getByLabel(/^Pass phrase, 12/)).toHaveAccessibleDescription('Must not be the name.');
+  await expect(page.getByLabel('Name')).not.toHaveAttribute('aria-invalid');
   await axe(page);
   const nobody = await playwright.request.newContext({ baseURL: server.base });
   expect((await nobody.get('/api/people')).status()).toBe(401);

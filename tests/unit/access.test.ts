@@ -68,7 +68,7 @@ describe('people and links', () => {
     await expect(add('MARA')).rejects.toThrow('"MARA" is there already');
     await expect(add('Ned', 'king')).rejects.toThrow('/role');
     await expect(people.add({ name: 'Ned', role: 'crew', phrase: 'short' })).rejects.toThrow('12');
-    await expect(people.add({ name: 'Nedward Longname', role: 'crew', phrase: 'nedward longname' })).rejects.toThrow('is not the name'); // prettier-ignore
+    await expect(people.add({ name: 'Nedward Longname', role: 'crew', phrase: 'nedward longname' })).rejects.toThrow('must not be the name'); // prettier-ignore
     expect((await people.list()).map((p) => p.name)).toEqual(['Mara', 'Tam']);
     expect(JSON.stringify(await people.list())).not.toContain('scrypt');
   });
@@ -109,6 +109,9 @@ describe('people and links', () => {
     expect(await people.visitor(again.token)).toBeNull();
     expect(await people.remove('nobody')).toBe(false);
     expect(await people.change('nobody', {})).toBeNull();
+    const ned = await add('Nedward Longname');
+    await expect(people.change(ned.id, { phrase: ' NEDWARD longname' })).rejects.toThrow('must not be the name');
+    expect(await people.signIn('Nedward Longname', phrase)).not.toBeNull();
   }); // prettier-ignore
 
   it('a link reads one property until it is taken back', async () => {

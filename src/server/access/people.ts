@@ -72,7 +72,7 @@ export function peopleStore(db: Knex, now: () => number = Date.now) {
       const asked = validate<{ name: string; role: Role; phrase: string }>(NewSchema, value);
       const phraseKept = await kept(asked.phrase);
       if (knownAs(asked.phrase) === knownAs(asked.name))
-        throw new FormatError('/phrase', 'is not the name');
+        throw new FormatError('/phrase', 'must not be the name');
       return db.transaction(async (trx) => {
         const all = (await trx('person').select('known_as')) as { known_as: string }[];
         if (all.length >= MOST.people) throw new FormatError('', `at most ${MOST.people} people`);
@@ -103,6 +103,8 @@ export function peopleStore(db: Knex, now: () => number = Date.now) {
       return db.transaction(async (trx) => {
         const was = await trx<PersonRow>('person').where({ id }).first();
         if (!was) return null;
+        if (asked.phrase !== undefined && knownAs(asked.phrase) === was.known_as)
+          throw new FormatError('/phrase', 'must not be the name');
         const next = asked.role ?? was.role;
         if (was.role === 'owner' && next !== 'owner' && (await owners(trx)).length === 1)
           throw new FormatError('/role', 'somebody must be owner: name another one first');
