@@ -25,9 +25,9 @@ const derived = (phrase: string, salt: Buffer, { N, r, p }: { N: number; r: numb
 /** What is kept of a phrase: "scrypt$N$r$p$salt$key". @throws FormatError when it is too short or too long */
 export async function kept(phrase: string): Promise<string> {
   if ([...phrase].length < PHRASE.least)
-    throw new FormatError('/phrase', `has at least ${PHRASE.least} characters: four words, say`);
+    throw new FormatError('/phrase', `needs at least ${PHRASE.least} characters: four words, say`);
   if (phrase.length > PHRASE.most)
-    throw new FormatError('/phrase', `has at most ${PHRASE.most} characters`);
+    throw new FormatError('/phrase', `may have at most ${PHRASE.most} characters`);
   const salt = randomBytes(SALT);
   const key = await derived(phrase, salt, COST);
   return ['scrypt', COST.N, COST.r, COST.p, salt.toString('base64'), key.toString('base64')].join('$'); // prettier-ignore

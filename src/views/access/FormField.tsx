@@ -1,5 +1,5 @@
 /** A labelled input of a form that is sent as a whole, with what was refused of it. */
-import { useId, type InputHTMLAttributes } from 'react';
+import { useId, type InputHTMLAttributes, type ReactNode } from 'react';
 import { sentence } from '../../core/base/words.js';
 import type { Refusal } from '../../ui/parts/ask.js';
 import { FieldFault } from '../../ui/parts/FieldFault.js';
@@ -37,6 +37,14 @@ export function NewPhrase(props: Props) {
     />
   );
 }
+
+/** What stands level with the inputs beside it, whatever is said below them. */
+export const LevelWithFields = ({ children }: { children: ReactNode }) => (
+  <div>
+    <span className="label block" aria-hidden>&nbsp;</span>
+    {children}
+  </div>
+); // prettier-ignore
 
 /** What was refused that no field of the form shows. */
 export function FormFault({ refused, fields }: { refused: Refusal | null; fields: readonly string[] }) {

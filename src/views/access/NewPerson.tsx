@@ -4,7 +4,7 @@ import type { Role } from '../../formats/visitor.js';
 import { Button } from '../../ui/parts/Button.js';
 import { Choice } from '../../ui/parts/controls.js';
 import { postJson, type Refusal } from '../../ui/parts/ask.js';
-import { FormFault, FormField, NewPhrase } from './FormField.js';
+import { FormFault, FormField, LevelWithFields, NewPhrase } from './FormField.js';
 import { MAY, ROLE_WORDS } from './words.js';
 
 export function NewPerson({ first, changed }: { first: boolean; changed: (words: string | null) => void }) {
@@ -25,10 +25,10 @@ export function NewPerson({ first, changed }: { first: boolean; changed: (words:
   };
   return (
     <form className="mt-3 space-y-3" onSubmit={(e) => void add(e)}>
-      <div className="flex flex-wrap items-end gap-x-4 gap-y-3">
+      <div className="flex flex-wrap items-start gap-x-4 gap-y-3">
         <FormField label="Name" name="name" maxLength={60} refused={refused} />
         <NewPhrase label="Pass phrase" refused={refused} />
-        <Button strong type="submit">{first ? 'Be the owner' : 'Let in'}</Button>
+        <LevelWithFields><Button strong type="submit">{first ? 'Be the owner' : 'Let in'}</Button></LevelWithFields>
       </div>
       {!first && (
         <div className="flex flex-wrap items-center gap-3">

@@ -5,7 +5,7 @@ import { Button } from '../../ui/parts/Button.js';
 import { Select } from '../../ui/parts/controls.js';
 import { sentence } from '../../core/base/words.js';
 import { ask, type Refusal } from '../../ui/parts/ask.js';
-import { NewPhrase } from './FormField.js';
+import { LevelWithFields, NewPhrase } from './FormField.js';
 import { MAY, ROLE_WORDS } from './words.js';
 
 export function PersonRow({ person, me, changed }: { person: Person; me: boolean; changed: (words: string | null) => void }) {
@@ -40,10 +40,10 @@ export function PersonRow({ person, me, changed }: { person: Person; me: boolean
         </span>
       </div>
       {open === 'phrase' && (
-        <form className="flex flex-wrap items-end gap-3" onSubmit={phrase}>
+        <form className="flex flex-wrap items-start gap-3" onSubmit={phrase}>
           <NewPhrase label="New pass phrase" autoFocus refused={refused} />
-          <Button strong type="submit">Set it</Button>
-          <span className="label">Signs {me ? 'you' : 'them'} out wherever the old one was used{me ? ', not here' : ''}.</span>
+          <LevelWithFields><Button strong type="submit">Set it</Button></LevelWithFields>
+          <span className="label w-full">Signs {me ? 'you' : 'them'} out wherever the old one was used{me ? ', not here' : ''}.</span>
         </form>
       )}
       {open === 'remove' && (
