@@ -23,7 +23,8 @@ export async function startServer(
   const base = `http://127.0.0.1:${port}`;
   const died = new Promise<void>((done) => child.once('exit', () => done()));
   for (let k = 0; k < 600; k++) {
-    const up = await fetch(`${base}/api/health`).then((r) => r.ok, () => false); // prettier-ignore
+    // On a disk that cannot be written it answers too, and says so.
+    const up = await fetch(`${base}/api/health`).then(() => true, () => false); // prettier-ignore
     if (up)
       return {
         child,
@@ -36,6 +37,7 @@ export async function startServer(
     if (child.exitCode !== null) throw new Error(`the server ended with ${child.exitCode}`);
     await new Promise((wake) => setTimeout(wake, 50));
   }
+  child.kill('SIGKILL');
   throw new Error('the server did not answer within 30 s');
 }
 
