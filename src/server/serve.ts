@@ -129,6 +129,8 @@ export async function serve(options: ServeOptions): Promise<Server> {
   // Nobody keeps the door open by sending slowly, or by sending nothing.
   server.headersTimeout = 20_000;
   server.requestTimeout = 120_000;
+  // A connection that rests is given up by a proxy first (after 60 s as a rule): otherwise one asks on a line just shut.
+  server.keepAliveTimeout = 75_000;
   await new Promise<void>((done, fail) => {
     server.once('error', (error: NodeJS.ErrnoException) =>
       fail(
