@@ -1,11 +1,11 @@
 /** Plan + ground + catalogue -> report: the parts worked through, counted, priced, judged, mends tried. */
 import { sameItems } from './base/memo.js';
-import { raise, type Raised } from './findings/index.js';
-import { mendFor, oneLine, type Ask, type Tried } from './findings/mending.js';
+import { createRaiser, type Raised, type Seen } from './findings/index.js';
+import { mendFor, type Ask, type Tried } from './findings/mending.js';
 import type { Rule } from './findings/rule.js';
 import { PARTS } from './parts/index.js';
 import type { Hurry, Part } from './parts/part.js';
-import { alone, createPipeline, NONE, type Worked } from './pipeline.js';
+import { alone, createAlone, createPipeline, NONE, type Worked } from './pipeline.js';
 import type { Catalogue } from './plan/catalogue.js';
 import type { Plan } from './plan/schema.js';
 import type { Finding, Report } from './report/schema.js';
@@ -33,13 +33,16 @@ export function createEvaluator(
   pipeline = createPipeline(parts),
 ): Evaluator {
   const rules = parts.flatMap((part) => part.rules ?? []);
+  const raise = createRaiser(rules);
+  const aloneIn = createAlone();
   const mending = createMending(parts, rules);
   return (plan, ground, base, options = {}) => {
     const worked = pipeline(plan, ground, base, options);
     const { cat, of, lines, shown, counted } = worked;
     const supplies = supplyList(counted, cat, plan);
     const all = Object.values(lines);
-    const raised = raise(rules, seenOf(plan, worked));
+    const seen = seenOf(plan, worked, (id) => aloneIn(plan, id));
+    const raised = raise(seen);
     return {
       format: 'anabatic-report',
       version: 1,
@@ -60,47 +63,62 @@ export function createEvaluator(
       lines,
       ...shown,
       supplies,
-      ...mending(raised, plan, ground, base, worked.joints, options.mends ?? Infinity),
+      ...mending(raised, seen, ground, base, worked.joints, options.mends ?? Infinity),
     };
   };
 }
 
-const seenOf = (plan: Plan, { cat, gates, meetings, of, lines, shown }: Worked) => ({
+const seenOf = (
+  plan: Plan,
+  { cat, gates, meetings, of, lines, shown }: Worked,
+  aloneOf: Seen['aloneOf'],
+): Seen => ({
   plan,
   cat,
   meetings,
   lines,
   ...shown,
-  profileOf: (id: string) => of[id]!.ground.profile,
-  gatesOf: (id: string) => gates[id] ?? NONE,
+  profileOf: (id) => of[id]!.ground.profile,
+  gatesOf: (id) => gates[id] ?? NONE,
+  aloneOf,
 });
 
 /** Tries mends on plans that are only thought of, and remembers what came of it. */
 function createMending(parts: readonly Part[], rules: readonly Rule[]) {
-  const ofLine = rules.filter((rule) => !rule.whole);
   const thought = { line: createPipeline(parts), whole: createPipeline(parts) };
-  /** By finding: what came of its mends, and what that rests on. */
-  const known = new Map<string, { line: string | null; on: readonly unknown[]; tried: Tried }>();
+  const raise = { line: createRaiser(rules.filter((r) => !r.whole)), whole: createRaiser(rules) };
+  const aloneIn = createAlone();
+  /** By finding: what came of its mends, and the lines that it was asked of; null: of the whole property. */
+  const known = new Map<string, Known>();
   return (
     raised: readonly Raised[],
-    plan: Plan,
+    seen: Seen,
     ground: Ground,
     base: Catalogue,
     joints: Worked['joints'],
     most: number,
   ): Pick<Report, 'findings' | 'unjudged'> => {
-    const ask: Ask = (other, line) => {
-      if (line === null) return raise(rules, seenOf(other, thought.whole(other, ground, base)));
-      const asked = alone(other, line);
-      // Its posts stand where the others meet it, though they are not asked.
-      return raise(ofLine, seenOf(asked, thought.line(asked, ground, base, { joints })));
-    };
-    const { gates, things, soil, climate, overrides, units, ownWires, breakTests, book, ownItems } = plan; // prettier-ignore
-    const restsOn = (line: string | null) => {
-      if (line === null) return [plan, ground, base];
-      const own = [plan.lines[line], joints[line]];
-      const figures = [overrides, units, ownWires, breakTests, book, ownItems];
-      return [...own, gates, things, soil, climate, ...figures, ground, base];
+    const { plan, aloneOf } = seen;
+    const restsOn = (lines: Known['lines']): readonly unknown[] =>
+      lines ? [...lines.flatMap((id) => [aloneOf(id), joints[id]]), ground, base] : [plan, ground, base]; // prettier-ignore
+    const tryNow = (r: Raised): Known => {
+      const lines = new Set(r.line === null ? [] : [r.line]);
+      let whole = r.line === null;
+      const ask: Ask = (other, line) => {
+        if (line === null) {
+          whole = true;
+          const of = (id: string) => aloneIn(other, id);
+          return raise.whole(seenOf(other, thought.whole(other, ground, base), of));
+        }
+        lines.add(line);
+        const asked = alone(other, line);
+        // Its posts stand where the others meet it, though they are not asked.
+        const worked = thought.line(asked, ground, base, { joints });
+        return raise.line(seenOf(asked, worked, () => asked));
+      };
+      const tried = mendFor(r, plan, raised, ask);
+      const of = whole ? null : [...lines];
+      return { why: r.finding.why, lines: of, on: restsOn(of), tried };
     };
     let left = most;
     let unjudged = 0;
@@ -108,14 +126,12 @@ function createMending(parts: readonly Part[], rules: readonly Rule[]) {
       const { finding, mends } = r;
       if (!mends) return finding;
       let entry = known.get(finding.id);
-      if (!entry || !sameItems(entry.on, [finding.why, ...restsOn(entry.line)])) {
+      if (entry?.why !== finding.why || !sameItems(entry.on, restsOn(entry.lines))) {
         if (left-- <= 0) {
           unjudged++;
           return { ...finding, trying: true };
         }
-        const line = oneLine(r);
-        const tried = mendFor(r, plan, raised, ask);
-        entry = { line, on: [finding.why, ...restsOn(line)], tried };
+        entry = tryNow(r);
         known.set(finding.id, entry);
       }
       const { mend, withheld } = entry.tried;
@@ -126,6 +142,14 @@ function createMending(parts: readonly Part[], rules: readonly Rule[]) {
     for (const id of known.keys()) if (!ids.has(id)) known.delete(id);
     return { findings, unjudged };
   };
+}
+
+/** What came of a finding's mends, and what that rests on. */
+interface Known {
+  readonly why: string;
+  readonly lines: readonly string[] | null;
+  readonly on: readonly unknown[];
+  readonly tried: Tried;
 }
 
 const total = <T>(list: readonly T[], of: (item: T) => number): number =>

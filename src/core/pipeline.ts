@@ -157,15 +157,32 @@ export function createPipeline(parts: readonly Part[] = PARTS): Pipeline {
   }
 }
 
-/** One line with its gates on its land, and nothing that feeds it. */
+/**
+ * One line with its gates on its land, and nothing that feeds it. What is taken out here no stage or rule of a single
+ * line can see, and all that is left is what their answers rest on: names, notes and the work are nobody's figures.
+ */
 export function alone(plan: Plan, id: string): Plan {
   const gates = Object.entries(plan.gates).filter(([, gate]) => gate.line === id);
+  const { accepted: _notes, build: _work, ...rest } = plan;
   return {
-    ...plan,
+    ...rest,
+    name: '',
     lines: { [id]: plan.lines[id]! },
     gates: Object.fromEntries(gates),
     energisers: {},
     paddocks: {},
+  };
+}
+
+/** `alone` with a memory: the same plan while everything that is left in it is the same. */
+export function createAlone(): (plan: Plan, id: string) => Plan {
+  const memory = memoOn<Plan>();
+  return (plan, id) => {
+    const made = alone(plan, id);
+    const { lines, gates, energisers: _units, paddocks: _areas, ...rest } = made;
+    // Keys in one order, so that each is held against itself.
+    const on = Object.entries(rest).sort(([a], [b]) => (a < b ? -1 : 1));
+    return memory.get(id, [lines[id], ...Object.values(gates), ...on.flat()], () => made);
   };
 }
 

@@ -24,7 +24,7 @@ export interface Tried {
  * @param raised all that was found of the plan as it is
  */
 export function mendFor(
-  { finding, whole, mends }: Raised,
+  { finding, line: own, mends }: Raised,
   plan: Plan,
   raised: readonly Raised[],
   ask: Ask,
@@ -41,7 +41,7 @@ export function mendFor(
 
   function complete(mend: Mend, more: number): Mend | null {
     // What a rule of the whole property found, it alone can take back.
-    const line = whole ? null : lineOf(mend.patch);
+    const line = own === null ? null : lineOf(mend.patch);
     const next = patched(plan, mend.patch);
     const refused = (why: string): null => {
       withheld ??= `“${mend.words}” is not offered: ${why}`;
@@ -85,13 +85,3 @@ function lineOf(patch: readonly PatchStep[]): string | null {
 /** Whether a patch can change which strands carry the pulse. */
 const electric = (patch: readonly PatchStep[]): boolean =>
   patch.some(({ path }) => /^\/lines\/[^/]+\/strands/.test(path));
-
-/** The line that alone decides whether any mend of a finding holds; null where the whole property does. */
-export function oneLine({ whole, mends }: Raised): string | null {
-  if (whole) return null;
-  const lines = new Set(
-    (mends?.() ?? []).map((m) => m.place ?? (electric(m.patch) ? null : lineOf(m.patch))),
-  );
-  const [id] = lines;
-  return lines.size === 1 && id ? id : null;
-}

@@ -9,15 +9,19 @@ import type { Merged } from '../parts/keys.js';
 import { withOffsets } from '../strands/retrofit.js';
 import { hung } from '../strands/proposal.js';
 
-/** Everything that a rule may look at. */
-export interface Scene extends Pick<Report, 'lines' | keyof Merged<'report', 'property'>> {
+/** What a rule of single lines may look at: one line as if it stood alone (`alone` in pipeline.ts), and nothing else. */
+export interface LineScene extends Pick<Report, 'lines'> {
   readonly plan: Plan;
   readonly cat: Catalogue;
-  /** Where the lines meet. */
-  readonly meetings: readonly Meeting[];
   readonly say: ReturnType<typeof sayer>;
   /** A place of a line as one finds it with a tape: "118.4 m (post 23)". @param s plan distance, m */
   where(line: string, s: number): string;
+}
+
+/** Everything: what a rule of the whole property may look at. */
+export interface Scene extends LineScene, Pick<Report, keyof Merged<'report', 'property'>> {
+  /** Where the lines meet. */
+  readonly meetings: readonly Meeting[];
 }
 
 /** A change that would mend what was found. */
@@ -52,7 +56,7 @@ export interface Found {
   readonly badness?: number;
 }
 
-export interface Rule {
+interface Named {
   readonly id: string;
   /** What is the matter, in a few words that hold for all its places: findings are listed by it. */
   readonly cause: string;
@@ -60,13 +64,24 @@ export interface Rule {
   readonly step: string;
   readonly kind: Finding['kind'];
   readonly source: { readonly mark: Mark; readonly text: string };
-  /** It looks at more than one line and the land under it. */
-  readonly whole?: boolean;
+}
+
+/** It is asked of each line by itself, and only of lines that changed: what it says rests on nothing else. */
+export interface LineRule extends Named {
+  readonly whole?: false;
+  check(scene: LineScene): Found[];
+}
+
+/** It looks at more than one line and the land under it, or its mend does (a new gate's name among all). */
+export interface WholeRule extends Named {
+  readonly whole: true;
   check(scene: Scene): Found[];
 }
 
+export type Rule = LineRule | WholeRule;
+
 /** Lines with their reports. */
-export const eachLine = (s: Scene): [Line, LineReport][] =>
+export const eachLine = (s: LineScene): [Line, LineReport][] =>
   Object.values(s.plan.lines).map((line) => [line, s.lines[line.id]!]);
 
 /** A stretch or a spot of a line, with the map position of its middle. */

@@ -85,25 +85,33 @@ export const strands = {
           const id = insulatorAt(line, spot, family, s.wire, cat, bearing_N);
           return id === null ? [] : [[recordOf(cat.insulators, id).price, 1]];
         });
-    const alike = new Map<string, Items>();
-    const perPost = layout.posts
+    // Posts that take the same are counted first: a line has hundreds, of a few kinds.
+    const alike = new Map<string, { kind: string; spot: Spot; bearing_N: number; posts: number }>();
+    for (const { role, kind, s_m } of layout.posts) {
       // Past brace posts too; at ends, corners and gates it is strained off.
-      .filter((p) => p.role !== 'end' && p.role !== 'corner' && p.role !== 'gate')
-      .flatMap((p): Items => {
-        const kind = recordOf(cat.posts, p.kind);
-        if (kind.takes === 'clip') return [['clip.insulating', bought.length]];
-        const onTimber = kind.conducts ? 0 : bought.length;
-        const bearing_N = p.role === 'bend' ? (bends.find((b) => Math.abs(b.at_m - p.s_m) < 0.01)?.bearing_N ?? 0) : 0; // prettier-ignore
-        const key = `${p.role === 'bend' ? p.s_m : ''} ${kind.family}`;
-        let own = alike.get(key);
-        if (!own)
-          alike.set(key, (own = hung(p.role === 'bend' ? 'bend' : kind.family, kind.family, bearing_N))); // prettier-ignore
-        return [
-          ...own,
-          ['insulator.offset', offset],
-          ['staple', onTimber * figure(cat, 'supplies.staplesPerPost'), undefined, USES.driven],
-        ];
-      });
+      if (role === 'end' || role === 'corner' || role === 'gate') continue;
+      const bend = role === 'bend';
+      const key = bend ? `${kind} ${s_m}` : kind;
+      const own = alike.get(key);
+      if (own) own.posts++;
+      else {
+        const bearing_N = bend ? (bends.find((b) => Math.abs(b.at_m - s_m) < 0.01)?.bearing_N ?? 0) : 0; // prettier-ignore
+        const spot = bend ? 'bend' : recordOf(cat.posts, kind).family;
+        alike.set(key, { kind, spot, bearing_N, posts: 1 });
+      }
+    }
+    const perPost = [...alike.values()].flatMap((of): Items => {
+      const kind = recordOf(cat.posts, of.kind);
+      if (kind.takes === 'clip') return [['clip.insulating', of.posts * bought.length]];
+      const staples = kind.conducts ? 0 : bought.length * figure(cat, 'supplies.staplesPerPost');
+      return [
+        ...hung(of.spot, kind.family, of.bearing_N).map(
+          ([item, n]) => [item, of.posts * n] as const,
+        ),
+        ['insulator.offset', of.posts * offset],
+        ['staple', of.posts * staples, undefined, USES.driven],
+      ];
+    });
     const earth = line.strands.some((s) => s.duty === 'earth');
     const endKinds = (at_m: number) =>
       layout.posts.find((p) => Math.abs(p.s_m - at_m) <= JOIN_TOLERANCE)?.kind ?? usual('endPost');

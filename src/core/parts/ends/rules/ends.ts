@@ -3,13 +3,13 @@ import { withEnd } from '../../../ends/hand.js';
 
 export { assemblyOf } from '../../../ends/hand.js';
 export { ROLE_WORDS as WORDS } from '../../../ends/words.js';
-import { eachLine, onLine, type Found, type Mend, type Scene } from '../../../findings/rule.js';
+import { eachLine, onLine, type Found, type Mend, type LineScene } from '../../../findings/rule.js';
 import { stations } from '../../../plan/geometry.js';
 import type { Line, PatchStep } from '../../../plan/schema.js';
 import type { EndReport } from '../../../report/schema.js';
 
 /** Ends that somebody is to build: not those of a fence that stands, nor of old wire alone. */
-export function* eachEnd(scene: Scene): Generator<readonly [Line, EndReport]> {
+export function* eachEnd(scene: LineScene): Generator<readonly [Line, EndReport]> {
   for (const [line, report] of eachLine(scene)) {
     if (line.standing || line.strands.every((s) => s.kept)) continue;
     for (const end of report.ends) yield [line, end];
@@ -17,7 +17,7 @@ export function* eachEnd(scene: Scene): Generator<readonly [Line, EndReport]> {
 }
 
 /** What an end is called: by the vertex or gate that stands there, which stays when the line grows. */
-export function keyOf({ plan }: Scene, line: Line, end: EndReport): string {
+export function keyOf({ plan }: LineScene, line: Line, end: EndReport): string {
   const gate = Object.values(plan.gates).find(
     (g) => g.line === line.id && Math.abs(Math.abs(g.at_m - end.at_m) - g.width_m / 2) < SAME,
   );
@@ -51,7 +51,7 @@ export const asProposed = (line: Line, e: EndReport): Mend[] =>
 
 /** A finding at an end. */
 export const atEnd = (
-  scene: Scene,
+  scene: LineScene,
   line: Line,
   e: EndReport,
   said: Pick<Found, 'title' | 'why' | 'todo' | 'badness' | 'mends' | 'kind'>,

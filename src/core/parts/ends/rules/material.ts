@@ -3,13 +3,13 @@ import { doubtsOf, type Doubt } from '../../../ends/setting.js';
 import { figure, recordOf } from '../../../plan/catalogue.js';
 import type { Line } from '../../../plan/schema.js';
 import type { EndReport } from '../../../report/schema.js';
-import type { Found, Rule, Scene } from '../../../findings/rule.js';
+import type { Found, Rule, LineScene } from '../../../findings/rule.js';
 import { atEnd, eachEnd, endPatch, WORDS } from './ends.js';
 
 const what = (e: EndReport) => WORDS[e.role] ?? 'end';
 
 /** One end for each place: both sides of a corner share its post. */
-function* eachPlace(scene: Scene): Generator<readonly [Line, EndReport]> {
+function* eachPlace(scene: LineScene): Generator<readonly [Line, EndReport]> {
   let last: string | null = null;
   for (const [line, e] of eachEnd(scene)) {
     const key = `${line.id} ${e.at_m}`;
@@ -26,7 +26,7 @@ const DOUBTS: Readonly<Record<Exclude<Doubt, 'timber'>, readonly [cause: string,
   wanders: ['gravel', 'gravel wanders off into sand'],
 };
 
-const doubts = ({ plan, cat }: Scene, e: EndReport): Doubt[] =>
+const doubts = ({ plan, cat }: LineScene, e: EndReport): Doubt[] =>
   doubtsOf(e.setting, { soil: recordOf(cat.soils, e.soil), steel: recordOf(cat.posts, e.post).conducts, frost_m: frostOf(plan, cat), noDriver: !!plan.noDriver }, e.depth_m); // prettier-ignore
 
 /** Concrete round timber: it holds water there. */

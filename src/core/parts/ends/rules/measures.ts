@@ -2,7 +2,7 @@ import { railLength, usualDepth } from '../../../ends/propose.js';
 import { frostOf } from '../../../ends/along.js';
 import { figure, recordOf } from '../../../plan/catalogue.js';
 import type { EndReport } from '../../../report/schema.js';
-import type { Found, Rule, Scene } from '../../../findings/rule.js';
+import type { Found, Rule, LineScene } from '../../../findings/rule.js';
 import { assemblyOf, atEnd, eachEnd, endPatch, WORDS } from './ends.js';
 
 const what = (e: EndReport) => WORDS[e.role] ?? 'end';
@@ -116,7 +116,7 @@ export const endShallow: Rule = {
     }),
 };
 
-function wantedDepth({ plan, cat }: Scene, e: EndReport): number {
+function wantedDepth({ plan, cat }: LineScene, e: EndReport): number {
   const soil = recordOf(cat.soils, e.soil);
   return usualDepth({ soil, topStrand_m: top(e), frost_m: frostOf(plan, cat) }, railed(e), cat);
 }

@@ -3,7 +3,7 @@ import { checkWords } from '../../../ends/words.js';
 import { figure } from '../../../plan/catalogue.js';
 import type { Line } from '../../../plan/schema.js';
 import type { EndReport, HoldCheck } from '../../../report/schema.js';
-import type { Found, Mend, Rule, Scene } from '../../../findings/rule.js';
+import type { Found, Mend, Rule, LineScene } from '../../../findings/rule.js';
 import { asProposed, assemblyOf, atEnd, eachEnd, endPatch, WORDS } from './ends.js';
 
 /** Why an end does not hold. */
@@ -20,8 +20,11 @@ function causeOf(e: EndReport): Cause {
 }
 
 const found =
-  (cause: Cause, say: (scene: Scene, line: Line, e: EndReport) => Pick<Found, 'title' | 'todo'>) =>
-  (scene: Scene): Found[] => {
+  (
+    cause: Cause,
+    say: (scene: LineScene, line: Line, e: EndReport) => Pick<Found, 'title' | 'todo'>,
+  ) =>
+  (scene: LineScene): Found[] => {
     const out: Found[] = [];
     for (const [line, e] of eachEnd(scene)) {
       const w = weakestOf(e.checks);

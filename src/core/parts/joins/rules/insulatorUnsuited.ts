@@ -6,7 +6,7 @@ import {
   type Found,
   type Mend,
   type Rule,
-  type Scene,
+  type LineScene,
 } from '../../../findings/rule.js';
 import { recordOf } from '../../../plan/catalogue.js';
 import type { Line } from '../../../plan/schema.js';
@@ -38,7 +38,7 @@ export const insulatorUnsuited: Rule = {
 };
 
 /** What was chosen and fits neither the posts nor the strands that the line has. */
-function chosenWrong({ cat }: Scene, line: Line, { posts }: LineReport): Found[] {
+function chosenWrong({ cat }: LineScene, line: Line, { posts }: LineReport): Found[] {
   const wires = [...new Set(line.strands.filter((s) => s.insulated).map((s) => s.wire))];
   const own = new Set(posts.map((p) => recordOf(cat.posts, p.kind).family));
   return Object.entries(line.insulators ?? {}).flatMap(([spot, id]): Found[] => {
@@ -69,11 +69,11 @@ function chosenWrong({ cat }: Scene, line: Line, { posts }: LineReport): Found[]
   });
 }
 
-const bendFamilies = (posts: LineReport['posts'], cat: Scene['cat']): string[] =>
+const bendFamilies = (posts: LineReport['posts'], cat: LineScene['cat']): string[] =>
   posts.filter((p) => p.role === 'bend').map((p) => recordOf(cat.posts, p.kind).family);
 
 /** Bends whose side pull is more than what the strand hangs on there bears. */
-function overloaded({ cat, say, where }: Scene, line: Line, report: LineReport): Found[] {
+function overloaded({ cat, say, where }: LineScene, line: Line, report: LineReport): Found[] {
   const wire = line.strands.find((s) => s.insulated && !s.offset_m)?.wire;
   if (wire === undefined) return [];
   return bendsOf(line, report.runs, report.strain).flatMap((bend): Found[] => {

@@ -2,10 +2,10 @@ import { figure } from '../../../plan/catalogue.js';
 import { pointAt } from '../../../plan/geometry.js';
 import type { Line, Thing } from '../../../plan/schema.js';
 import { crossingsOf, offThing, stretchesNear, thingsOf } from '../../../land/things.js';
-import { onLine, type Found, type Rule, type Scene } from '../../../findings/rule.js';
+import { onLine, type Found, type Rule, type LineScene } from '../../../findings/rule.js';
 
 /** Least distance in air by voltage class, m. */
-const airLimit = (t: Thing, scene: Scene): number => {
+const airLimit = (t: Thing, scene: LineScene): number => {
   const kV = t.volts_kV ?? Infinity;
   const key = kV <= 1 ? 'land.air1kV' : kV <= 33 ? 'land.air33kV' : 'land.airAbove';
   return figure(scene.cat, key);

@@ -15,6 +15,8 @@ export const publicWay: Rule = {
   cause: 'Public way at a fence',
   step: 'land',
   kind: 'confirm',
+  // A gate that it puts in is named among all gates.
+  whole: true,
   source: {
     mark: 'published',
     text: 'IEC 60335-2-76, annexes: warning signs along public ways and at gates; from memory, confirm locally',

@@ -1,6 +1,12 @@
 import { broken } from '../../../strands/judge.js';
 import type { RuleMark } from '../../../report/schema.js';
-import { eachLine, onLine, makeUpMends, type Rule, type Scene } from '../../../findings/rule.js';
+import {
+  eachLine,
+  onLine,
+  makeUpMends,
+  type Rule,
+  type LineScene,
+} from '../../../findings/rule.js';
 
 const ABOUT = ['count', 'live', 'lowest', 'clear', 'top', 'lowestLive', 'topLive'];
 
@@ -29,7 +35,7 @@ export const doesNotHold: Rule = {
     }),
 };
 
-function sentence(m: RuleMark, { cat, say }: Scene): string {
+function sentence(m: RuleMark, { cat, say }: LineScene): string {
   const who = m.profile ? ` for ${cat.profiles[m.profile]!.name.toLowerCase()}` : '';
   switch (m.about) {
     case 'count':

@@ -12,7 +12,7 @@ import {
   replace,
   type Mend,
   type Rule,
-  type Scene,
+  type LineScene,
 } from '../../../findings/rule.js';
 
 /** A gap that a push at mid-bay opens wider than a fence that is known to hold. */
@@ -54,7 +54,7 @@ function waysOf(
   report: LineReport,
   need: Requirement,
   worst: RuleMark,
-  { cat, say }: Scene,
+  { cat, say }: LineScene,
 ): Mend[] {
   const [a, b] = worst.strands.map((i) => line.strands[i]!);
   const nominal = b!.height_m - a!.height_m;

@@ -1,11 +1,11 @@
 /** Ways to mend what is wrong with a strand's tension; each is tried before it is offered. */
-import { add, replace, type Mend, type Scene } from '../../../findings/rule.js';
+import { add, replace, type Mend, type LineScene } from '../../../findings/rule.js';
 import type { Line } from '../../../plan/schema.js';
 import { jointsOfLine, weakestJoint } from '../../../wire/wires.js';
 
 /** Other settings, the nearest first. */
 export function otherSchools(
-  { cat }: Scene,
+  { cat }: LineScene,
   line: Line,
   from_N: number,
   way: 'tighter' | 'softer',
@@ -32,7 +32,7 @@ export const springsIn = (line: Line): Mend[] =>
       ];
 
 /** Joints that keep more of the wire, where there are any: the plainest first. */
-export function betterJoints({ cat }: Scene, line: Line): Mend[] {
+export function betterJoints({ cat }: LineScene, line: Line): Mend[] {
   const now = weakestJoint(line, cat).efficiency;
   const own = jointsOfLine(line);
   return Object.entries(cat.joints)
@@ -50,7 +50,7 @@ export function betterJoints({ cat }: Scene, line: Line): Mend[] {
 }
 
 /** Shorter bays; none where the posts were placed, or would stand too close. */
-export function shorterBays({ say }: Scene, line: Line, bay_m: number): Mend[] {
+export function shorterBays({ say }: LineScene, line: Line, bay_m: number): Mend[] {
   const bay = Math.floor(10 * bay_m) / 10;
   if (line.placed || bay < 1) return [];
   return [

@@ -5,7 +5,7 @@ import {
   replace,
   type Mend,
   type Rule,
-  type Scene,
+  type LineScene,
 } from '../../../findings/rule.js';
 import { baysOf } from '../../../posts/layout.js';
 import type { Line } from '../../../plan/schema.js';
@@ -65,7 +65,7 @@ export const windowEmpty: Rule = {
 };
 
 /** What opens the window: a spring, better joints, nearer posts, another wire. */
-function openers(scene: Scene, line: Line, s: Strain): Mend[] {
+function openers(scene: LineScene, line: Line, s: Strain): Mend[] {
   const { cat } = scene;
   const others = Object.entries(cat.wires).filter(
     ([id, w]) => w.form === 'plain' && !w.insulates && !w.tension_N && !w.creep && w.metal === cat.wires[s.wire]!.metal && id !== s.wire, // prettier-ignore
