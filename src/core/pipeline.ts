@@ -163,23 +163,27 @@ export function createPipeline(parts: readonly Part[] = PARTS): Pipeline {
  */
 export function alone(plan: Plan, id: string): Plan {
   const gates = Object.entries(plan.gates).filter(([, gate]) => gate.line === id);
-  const { accepted: _notes, build: _work, ...rest } = plan;
+  const rest = { ...plan };
+  delete rest.accepted;
+  delete rest.build;
   return {
     ...rest,
     name: '',
     lines: { [id]: plan.lines[id]! },
     gates: Object.fromEntries(gates),
-    energisers: {},
-    paddocks: {},
+    ...NOBODYS,
   };
 }
+
+/** Nothing that feeds, no paddocks: one object, so that identity tells that nothing changed. */
+const NOBODYS = { energisers: {}, paddocks: {} };
 
 /** `alone` with a memory: the same plan while everything that is left in it is the same. */
 export function createAlone(): (plan: Plan, id: string) => Plan {
   const memory = memoOn<Plan>();
   return (plan, id) => {
     const made = alone(plan, id);
-    const { lines, gates, energisers: _units, paddocks: _areas, ...rest } = made;
+    const { lines, gates, ...rest } = made;
     // Keys in one order, so that each is held against itself.
     const on = Object.entries(rest).sort(([a], [b]) => (a < b ? -1 : 1));
     return memory.get(id, [lines[id], ...Object.values(gates), ...on.flat()], () => made);
