@@ -77,3 +77,5 @@ export function debian(...names) {
   execFileSync('apt-get', ['update', '-qq'], options);
   execFileSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], options);
 }
+
+if (process.argv[2] === 'build') build();

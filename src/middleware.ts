@@ -24,14 +24,11 @@ const policy = (scripts: readonly string[]): string =>
     "frame-ancestors 'none'",
   ].join('; ');
 
-/** Addresses whose `id` names a property. */
-const OF_PROPERTY = /^\/(?!api\/)[a-z]+\/\[id\]|^\/api\/properties\/\[id\]/;
-
 /** What is answered in place of the page, or null: come in. */
 async function turnedAway(context: APIContext): Promise<Response | null> {
   const { routePattern, params, request, cookies, locals, url } = context;
   const api = routePattern.startsWith('/api/');
-  const property = OF_PROPERTY.test(routePattern) ? params['id'] : undefined;
+  const property = params['id'];
   locals.visitor = ANYBODY;
   // What is open to all needs no store, and says itself how it fares.
   if (admitted(routePattern, request.method, property, null) === 'in') {

@@ -15,8 +15,11 @@ import type { Ground } from './terrain/ground.js';
 export interface EvaluateOptions {
   /** Parts that take long may answer as they did last. */
   readonly hurry?: Hurry;
-  /** How many mends may be tried that were not tried before; all of them where nothing is said. */
-  readonly mends?: number;
+  /**
+   * How many findings' mends may be tried that were not tried before, or of which findings they are, by id; all of them
+   * where nothing is said.
+   */
+  readonly mends?: number | readonly string[];
 }
 
 /** A pipeline with its own memory; keep one for each plan that is being edited. */
@@ -96,7 +99,7 @@ function createMending(parts: readonly Part[], rules: readonly Rule[]) {
     ground: Ground,
     base: Catalogue,
     joints: Worked['joints'],
-    most: number,
+    mends: NonNullable<EvaluateOptions['mends']>,
   ): Pick<Report, 'findings' | 'unjudged'> => {
     const { plan, aloneOf } = seen;
     const restsOn = (lines: Known['lines']): readonly unknown[] =>
@@ -120,14 +123,15 @@ function createMending(parts: readonly Part[], rules: readonly Rule[]) {
       const of = whole ? null : [...lines];
       return { why: r.finding.why, lines: of, on: restsOn(of), tried };
     };
-    let left = most;
+    const only = typeof mends === 'number' ? null : new Set(mends);
+    let left = typeof mends === 'number' ? mends : Infinity;
     let unjudged = 0;
     const findings = raised.map((r): Finding => {
       const { finding, mends } = r;
       if (!mends) return finding;
       let entry = known.get(finding.id);
       if (entry?.why !== finding.why || !sameItems(entry.on, restsOn(entry.lines))) {
-        if (left-- <= 0) {
+        if (only ? !only.has(finding.id) : left-- <= 0) {
           unjudged++;
           return { ...finding, trying: true };
         }

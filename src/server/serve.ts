@@ -88,8 +88,11 @@ export async function serve(options: ServeOptions): Promise<Server> {
         'cache-control',
         forever ? 'public, max-age=31536000, immutable' : 'no-cache',
       );
+      // A worker lives by its own policy: it loads the part of its role, and speaks with the page alone.
+      if (path.startsWith('/_astro/worker-'))
+        response.setHeader('content-security-policy', "default-src 'none'; script-src 'self'");
       // What only pages and workers obey is not sent with each of sixty small files.
-      if (forever && !path.includes('worker')) for (const name of FOR_PAGES) response.removeHeader(name); // prettier-ignore
+      else if (forever) for (const name of FOR_PAGES) response.removeHeader(name);
       // What it fetches on a page's behalf is fetched by its own policy.
       if (path === '/sw.js') response.setHeader('content-security-policy', "default-src 'self'");
     },
@@ -193,7 +196,7 @@ function daily(log: pino.Logger): () => void {
 const plainlySaid = (error: unknown): string => (plainly(error) as Error).message;
 
 /** How long what is under way may take to its end once it is asked to stop, ms. */
-const LAST_MS = 10_000;
+const LAST_MS = 60_000;
 
 /** Asked to stop, the server takes nothing new, ends what is under way, and goes. */
 function stopped(server: Server, before: () => void): void {
@@ -201,6 +204,8 @@ function stopped(server: Server, before: () => void): void {
     before();
     server.close(() => process.exit(0));
     server.closeIdleConnections();
+    // Who asks on a connection that is still open is answered, and comes no more on it.
+    server.prependListener('request', (_, response: ServerResponse) => response.setHeader('connection', 'close')); // prettier-ignore
     setTimeout(() => process.exit(0), LAST_MS).unref();
   };
   process.once('SIGTERM', stop);

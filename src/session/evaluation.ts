@@ -1,58 +1,47 @@
 /** The worker that evaluates the plan: it follows by patches and answers with what has changed. */
-import * as Comlink from 'comlink';
 import type { Hurry } from '../core/parts/part.js';
 import { follow } from '../core/report/change.js';
 import { catalogue } from '../core/plan/catalogue.js';
 import type { PatchStep } from '../core/plan/schema.js';
 import type { Finding } from '../core/report/schema.js';
 import type { Together } from '../core/findings/together.js';
-import type { EvaluateApi, Evaluated } from '../workers/evaluate.worker.js';
+import type { EvaluateApi, Evaluated } from '../workers/evaluate.js';
 import { committed, useSession } from './state.js';
 import { useView } from './view.js';
+import { askKept, keptWorker, WorkerDied, type Running } from './workers.js';
 
 const { getState: get, setState: set } = useSession;
 
-interface Running {
-  readonly api: Comlink.Remote<EvaluateApi>;
-  /** Never resolves; rejects when the worker could not be loaded or fell over. */
-  readonly died: Promise<never>;
-}
-
-let running: Running | null = null;
+const worker = keptWorker('evaluate');
+/** The worker that was given the plan; another one knows nothing yet. */
+let opened: Running<EvaluateApi> | null = null;
 let falls = 0;
-/** A worker that falls over this often one after another is not started again by itself. */
-const MOST_FALLS = 3;
-
-function start(): Running {
-  const worker = new Worker(new URL('../workers/evaluate.worker.ts', import.meta.url), {
-    type: 'module',
-  });
-  const died = new Promise<never>((_, reject) => {
-    worker.onerror = (event) => {
-      worker.terminate();
-      if (running?.died === died) running = null;
-      reject(
-        new Error(event.message || 'the part of the program that works out could not be loaded'),
-      );
-    };
-  });
-  died.catch(() => undefined);
-  return { api: Comlink.wrap<EvaluateApi>(worker), died };
-}
+/** A worker that falls over this often one after another is not started again at once. */
+const MOST_FALLS = 2;
+/** After so long it is tried again by itself, ms. */
+const AGAIN = 5000;
 
 /** Gives the worker the whole committed plan and its ground; starts it where none runs. */
 export async function openWorker(): Promise<void> {
-  running ??= start();
-  const { api, died } = running;
-  await Promise.race([api.open(committed(), get().ground, catalogue), died]).catch(() => undefined);
+  opened = null;
+  await follower().catch(() => undefined);
+}
+
+/** The worker with the committed plan. */
+async function follower(): Promise<Running<EvaluateApi>> {
+  const running = await worker();
+  if (opened !== running) {
+    opened = running;
+    await running.answered(running.api.open(committed(), get().ground, catalogue));
+  }
+  return running;
 }
 
 /** Lets the worker follow a change that has been made. */
 export async function followPatch(patch: PatchStep[]): Promise<void> {
-  await Promise.race([running?.api.patch(patch), running?.died]).catch(() =>
-    // It lost its place: the whole plan puts it right.
-    openWorker(),
-  );
+  if (!opened) return;
+  // It lost its place: the whole plan puts it right.
+  await opened.answered(opened.api.patch(patch)).catch(openWorker);
 }
 
 let wanted: PatchStep[] | null = null;
@@ -67,19 +56,34 @@ export function watchChoices(line: string | null): void {
 
 /** The mends of several findings as one change, judged together; null when it could not be worked out. */
 export async function mendTogether(ids: readonly string[]): Promise<Together | null> {
-  if (!running) await openWorker();
-  const { api, died } = running!;
-  return Promise.race([api.together([...ids]), died]).catch((error: Error) => {
+  return askKept(follower, ({ api }) => api.together([...ids])).catch((error: Error) => {
     set({ refused: `This could not be worked out: ${error.message}` });
     return null;
   });
 }
 
+/** Findings whose mends are tried in one go: a wish that comes meanwhile waits no longer than for these. */
 const MENDS_AT_ONCE = 2;
+/** Ids of findings whose mends are looked at and not tried: the opened one, then those that share its cause. */
+function untried(): string[] {
+  const { finding } = useView.getState();
+  const all = get().report?.findings ?? [];
+  const opened = all.find((f) => f.id === finding);
+  if (!opened) return [];
+  const alike = all.filter((f) => f.rule === opened.rule && f.cause === opened.cause);
+  return [opened, ...alike.filter((f) => f !== opened)].flatMap((f) => (f.trying ? f.id : []));
+}
+// Mends take ten times as long as all else: none is tried before somebody looks.
+useView.subscribe((view, before) => {
+  if (view.finding !== before.finding && !busy && untried().length > 0) void evaluateLoop();
+});
+
 /** The volts are never longer behind what is in the hand. */
 const MOST_BEHIND_MS = 80;
 
 let busy = false;
+/** What was said of a worker that would not start. */
+let told: string | null = null;
 /** Asks for a report; while one is being worked out only the newest wish is kept. */
 export function requestReport(patch: PatchStep[]): void {
   wanted = patch;
@@ -89,11 +93,11 @@ export function requestReport(patch: PatchStep[]): void {
 async function evaluateLoop(): Promise<void> {
   busy = true;
   let behind: PatchStep[] | null = null;
-  /** Mends are tried a few at a time once nothing else is asked, so that no wish waits long for them. */
-  let trying = false;
   /** When the volts began to be behind. */
   let since: number | null = null;
-  while (wanted ?? behind ?? (trying ? [] : null)) {
+  /** Mends are tried a few at a time once nothing else is asked, so that no wish waits long for them. */
+  let mends = wanted ? [] : untried().slice(0, MENDS_AT_ONCE);
+  while (wanted ?? behind ?? (mends.length > 0 ? [] : null)) {
     // Whatever is asked is answered without new pulses at first; in the hand those of the season on the screen follow
     // soon. When nothing else is asked, all of them do.
     const now = performance.now();
@@ -105,27 +109,30 @@ async function evaluateLoop(): Promise<void> {
     const hurry: Hurry = opening
       ? asked && 'first'
       : asked && (inHand && late ? useView.getState().season : true);
-    const mends = (wanted ?? behind) ? 0 : MENDS_AT_ONCE;
+    if (wanted ?? behind) mends = [];
     const patch: PatchStep[] = wanted ?? behind ?? [];
     wanted = null;
     behind = hurry ? patch : null;
     since = hurry === true ? (since ?? now) : null;
     try {
-      if (!running) await openWorker();
-      const { api, died } = running!;
-      const answer = await Promise.race([api.evaluate(patch, watched, hurry, mends), died]);
+      const { api, answered } = await follower();
+      const answer = await answered(api.evaluate(patch, watched, hurry, mends));
       falls = 0;
+      if (told !== null && get().refused === told) set({ refused: null });
+      told = null;
       if (answer) show(answer);
-      trying = patch.length === 0 && (get().report?.unjudged ?? 0) > 0;
+      mends = patch.length === 0 ? untried().slice(0, MENDS_AT_ONCE) : [];
     } catch (error) {
-      trying = false;
+      mends = [];
       const why = (error as Error).message;
-      if (running) set({ refused: `This could not be worked out: ${why}` });
+      if (!(error instanceof WorkerDied)) set({ refused: `This could not be worked out: ${why}` });
       else if (++falls < MOST_FALLS) wanted ??= patch;
-      else
-        set({
-          refused: `Nothing is worked out at the moment (${why}). What you draw is saved all the same; the next change tries again.`,
-        });
+      else {
+        const refused = `Nothing is worked out at the moment (${why}). What you draw is saved all the same; it is tried again by itself.`;
+        set({ refused });
+        setTimeout(() => requestReport(wanted ?? []), AGAIN);
+        told = refused;
+      }
     }
   }
   busy = false;

@@ -55,28 +55,36 @@ async function on<T>(run: (db: IDBPDatabase<Schema>) => Promise<T>): Promise<T |
   }
 }
 
-export const keepProperty = (kept: KeptProperty) => on((db) => db.put('properties', kept));
+/** Somebody is leaving: what is still on its way to be kept is kept no more. */
+let leaving = false;
+const keep = <T>(run: (db: IDBPDatabase<Schema>) => Promise<T>) =>
+  leaving ? Promise.resolve(undefined) : on(run);
+
+export const keepProperty = (kept: KeptProperty) => keep((db) => db.put('properties', kept));
 export const keptProperty = (id: string) => on((db) => db.get('properties', id));
 export const keptProperties = async (): Promise<readonly KeptProperty[]> =>
   (await on((db) => db.getAll('properties'))) ?? [];
 
-export const keepGrid = (id: string, grid: Grid) => on((db) => db.put('grids', grid, id));
+export const keepGrid = (id: string, grid: Grid) => keep((db) => db.put('grids', grid, id));
 export const keptGrid = (id: string) => on((db) => db.get('grids', id));
 
 export const keepKind = (property: string, kind: string, known: KeptKind) =>
-  on((db) => db.put('records', known, [property, kind]));
+  keep((db) => db.put('records', known, [property, kind]));
 export const keptKind = (property: string, kind: string) =>
   on((db) => db.get('records', [property, kind]));
 
 /** Adds one that the server has taken and that has not come back from it yet. */
 export const keepTaken = (property: string, kind: string, record: KeptRecord) =>
-  on(async (db) => {
+  keep(async (db) => {
     const tx = db.transaction('records', 'readwrite');
     const known = (await tx.store.get([property, kind])) ?? { records: [], since: 0 };
     if (!known.records.some((r) => r.id === record.id))
       await tx.store.put({ ...known, records: [...known.records, record] }, [property, kind]);
     await tx.done;
   });
+
+/** Keeps nothing more in this page, which is left next: an answer that comes late would put back what is forgotten. */
+export const keepNoMore = (): void => void (leaving = true);
 
 /** Forgets all properties, and the photos that were looked at. What waits to be sent stays. */
 export async function forgetAll(): Promise<void> {

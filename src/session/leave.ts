@@ -1,8 +1,9 @@
 /** Leaving a browser that others use too: nothing of the properties stays in it. */
-import { forgetAll } from './field.js';
+import { forgetAll, keepNoMore } from './field.js';
 
 /** Signs out and goes to the first page; what was kept to go on without the server is forgotten. */
 export async function signedOut(): Promise<void> {
+  keepNoMore();
   await fetch('/api/session', {
     method: 'DELETE',
     headers: { 'content-type': 'application/json' },

@@ -3,9 +3,10 @@ import * as Comlink from 'comlink';
 import { create } from 'zustand';
 import { placedPatch, type LineArrangement } from '../core/posts/arrange.js';
 import type { Line } from '../core/plan/schema.js';
-import type { PlacementApi } from '../workers/placement.worker.js';
+import type { PlacementApi } from '../workers/place.js';
 import { commitPatch, useSession } from './session.js';
 import { committed } from './state.js';
+import { startWorker, type Running } from './workers.js';
 
 interface Placing {
   readonly state: 'idle' | 'running' | 'done';
@@ -20,12 +21,15 @@ interface Placing {
 const IDLE: Placing = { state: 'idle', done: 0, total: 0, results: {}, lines: {}, fault: null };
 export const usePlacing = create<Placing>(() => IDLE);
 
-let worker: Worker | null = null;
+let running: Running<PlacementApi> | null = null;
+/** The job that counts: what an earlier one finds is no longer wanted. */
+let job = 0;
 
 /** Stops the job that runs, at once; its results are lost. */
 export function stopPlacing(): void {
-  worker?.terminate();
-  worker = null;
+  job++;
+  running?.stop();
+  running = null;
   usePlacing.setState(IDLE);
 }
 
@@ -35,10 +39,7 @@ export async function startPlacing(ids: readonly string[]): Promise<void> {
   const { report, ground } = useSession.getState();
   const plan = committed();
   const known = ids.filter((id) => plan.lines[id] && report?.lines[id]);
-  const own = new Worker(new URL('../workers/placement.worker.ts', import.meta.url), {
-    type: 'module',
-  });
-  worker = own;
+  const mine = ++job;
   usePlacing.setState({
     ...IDLE,
     state: 'running',
@@ -46,21 +47,21 @@ export async function startPlacing(ids: readonly string[]): Promise<void> {
   });
   const requirements = Object.fromEntries(known.map((id) => [id, report!.lines[id]!.requirement]));
   try {
-    const results = await Comlink.wrap<PlacementApi>(own).place(
-      plan,
-      known,
-      requirements,
-      ground,
-      Comlink.proxy((done: number, total: number) => {
-        if (worker === own) usePlacing.setState({ done, total });
-      }),
+    const worker = await startWorker('place');
+    if (mine !== job) return worker.stop();
+    running = worker;
+    const told = Comlink.proxy((done: number, total: number) => {
+      if (mine === job) usePlacing.setState({ done, total });
+    });
+    const results = await worker.answered(
+      worker.api.place(plan, known, requirements, ground, told),
     );
-    if (worker === own) usePlacing.setState({ state: 'done', results });
+    if (mine === job) usePlacing.setState({ state: 'done', results });
+    worker.stop();
   } catch (error) {
-    if (worker === own) usePlacing.setState({ ...IDLE, fault: (error as Error).message });
+    if (mine === job) usePlacing.setState({ ...IDLE, fault: (error as Error).message });
   }
-  if (worker === own) worker = null;
-  own.terminate();
+  if (mine === job) running = null;
 }
 
 /** Takes the results over into the plan: every line that has a placement and did not change since. */

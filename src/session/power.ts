@@ -1,34 +1,41 @@
-/** Asks the Power worker: it has the plan that is shown, and only the newest question of each asker is answered. */
-import * as Comlink from 'comlink';
+/**
+ * Asks the question worker: it has the plan that is shown, and only the newest question of each asker is answered. What
+ * cannot be answered is said, and asked again by itself.
+ */
+import type * as Comlink from 'comlink';
 import { useEffect, useState } from 'react';
 import type { Plan } from '../core/plan/schema.js';
 import type { Ground } from '../core/terrain/ground.js';
-import type { PowerApi } from '../workers/power.worker.js';
+import type { QuestionsApi } from '../workers/questions.js';
 import { useSession } from './state.js';
+import { askKept, keptWorker, type Running } from './workers.js';
 
-let api: Comlink.Remote<PowerApi> | null = null;
-let given: { plan: Plan; ground: Ground; done: Promise<void> } | null = null;
+export type Ask<R> = (api: Comlink.Remote<QuestionsApi>) => Promise<R | null>;
 
-/** The worker with the plan that is shown now. */
-async function ready(): Promise<Comlink.Remote<PowerApi>> {
-  api ??= Comlink.wrap<PowerApi>(
-    new Worker(new URL('../workers/power.worker.ts', import.meta.url), { type: 'module' }),
-  );
-  const { plan, ground } = useSession.getState();
-  if (given?.plan !== plan || given.ground !== ground) {
-    const same = given?.ground === ground;
-    given = { plan, ground, done: api.open(plan, same ? null : ground) as Promise<void> };
-  }
-  await given.done;
-  return api;
-}
+const worker = keptWorker('questions');
+/** What the worker that runs was given last. */
+let given: { by: Running<QuestionsApi>; plan: Plan; ground: Ground; done: Promise<void> } | null =
+  null;
 
-export type Ask<R> = (api: Comlink.Remote<PowerApi>) => Promise<R | null>;
+/** An answer by the plan that is shown now. */
+const answer = <R>(ask: Ask<R>): Promise<R | null> =>
+  askKept(worker, async (running) => {
+    const { plan, ground } = useSession.getState();
+    if (given?.by !== running || given.plan !== plan || given.ground !== ground) {
+      const same = given?.by === running && given.ground === ground;
+      const done = running.api.open(plan, same ? null : ground) as Promise<void>;
+      given = { by: running, plan, ground, done };
+    }
+    await given.done;
+    return ask(running.api);
+  });
 
 export interface Answer<R> {
   readonly value: R | null;
   /** The answer is of an earlier plan, or there is none yet. */
   readonly waiting: boolean;
+  /** Why there is none now; it is asked again by itself. */
+  readonly fault: string | null;
 }
 
 /** What is being answered now: who asks the same of the same plan meanwhile gets the same answer. */
@@ -36,18 +43,21 @@ const running = new Map<string, { readonly plan: Plan; readonly answer: Promise<
 function shared<R>(key: string, plan: Plan, ask: Ask<R>): Promise<R | null> {
   const now = running.get(key);
   if (now?.plan === plan) return now.answer as Promise<R | null>;
-  const answer = ready()
-    .then(ask)
-    .catch(() => null)
-    .finally(() => {
-      if (running.get(key)?.answer === answer) running.delete(key);
-    });
-  running.set(key, { plan, answer });
-  return answer;
+  const own = answer(ask).finally(() => {
+    if (running.get(key)?.answer === own) running.delete(key);
+  });
+  running.set(key, { plan, answer: own });
+  return own;
 }
 
 /** So long the plan must have rested before it is asked about, ms. */
 const REST = 250;
+/** What could not be answered is asked again after so long, each time twice as long, at most so long, ms. */
+const AGAIN = { first: 2000, most: 30_000 };
+
+/** What is said of a question that could not be answered. */
+const said = (why: string): string =>
+  `This could not be worked out now (${why}). It is tried again by itself; what you draw is saved all the same.`;
 
 /**
  * The answer to a question, asked anew whenever plan or question change.
@@ -56,12 +66,27 @@ const REST = 250;
 export function usePower<R>(key: string | null, ask: Ask<R>): Answer<R> {
   const plan = useSession((s) => s.plan);
   const [state, setState] = useState<{ key: string; plan: Plan; value: R | null } | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
   useEffect(() => {
     if (key === null) return;
     let newest = true;
-    const timer = setTimeout(() => {
-      void shared(key, plan, ask).then((value) => newest && setState({ key, plan, value }));
-    }, REST);
+    let again = AGAIN.first;
+    let timer = setTimeout(asked, REST);
+    function asked() {
+      shared(key!, plan, ask).then(
+        (value) => {
+          if (!newest) return;
+          setState({ key: key!, plan, value });
+          setFault(null);
+        },
+        (error: Error) => {
+          if (!newest) return;
+          setFault(said(error.message));
+          timer = setTimeout(asked, again);
+          again = Math.min(2 * again, AGAIN.most);
+        },
+      );
+    }
     return () => {
       newest = false;
       clearTimeout(timer);
@@ -69,9 +94,29 @@ export function usePower<R>(key: string | null, ask: Ask<R>): Answer<R> {
     // The question is named by its key.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key, plan]);
-  const own = state?.key === key ? state : null;
-  return { value: own?.value ?? null, waiting: own?.plan !== plan };
+  const waiting = state?.key !== key || state?.plan !== plan;
+  useTold(waiting && key !== null ? fault : null);
+  return {
+    value: state?.key === key ? (state?.value ?? null) : null,
+    waiting,
+    fault: waiting ? fault : null,
+  };
 }
 
-/** Asks once, now. */
-export const askPower = <R>(ask: Ask<R>): Promise<R | null> => ready().then(ask);
+/** Says a fault where the page says what it could not do, and takes it back when the answer has come. */
+function useTold(fault: string | null): void {
+  useEffect(() => {
+    if (fault === null) return;
+    useSession.setState({ refused: fault });
+    return () => {
+      if (useSession.getState().refused === fault) useSession.setState({ refused: null });
+    };
+  }, [fault]);
+}
+
+/** Asks once, now; what cannot be answered is said, and null. */
+export const askPower = <R>(ask: Ask<R>): Promise<R | null> =>
+  answer(ask).catch((error: Error) => {
+    useSession.setState({ refused: said(error.message) });
+    return null;
+  });

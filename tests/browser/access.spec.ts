@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
 import { DOORS } from '../../src/server/access/doors.js';
 import { startServer, type Running } from '../torture/process.js';
-import { axe, saved } from './help.js';
+import { axeInAll, saved } from './help.js';
 import { small } from './small.js';
 
 test.describe.configure({ mode: 'serial' });
@@ -55,7 +55,7 @@ test('from a machine where nobody signs in: the first person is an owner, and si
   await expect(page.getByText('Only this machine is let in')).toBeVisible();
   await page.getByRole('link', { name: 'Let people sign in' }).click();
   await expect(page.getByText('Nobody signs in yet')).toBeVisible();
-  await axe(page);
+  await axeInAll(page);
   await page.getByLabel('Name').fill('Mara Holt');
   await page.getByLabel(/^Pass phrase/).fill(PHRASE);
   await page.getByRole('button', { name: 'Be the owner' }).click();
@@ -81,7 +81,7 @@ test('from a machine where nobody signs in: the first person is an owner, and si
   await page.getByRole('button', { name: 'Let in', exact: true }).click();
   await expect(page.getByLabel(/^Pass phrase, 12/)).toHaveAccessibleDescription('Must not be the name.');
   await expect(page.getByLabel('Name')).not.toHaveAttribute('aria-invalid');
-  await axe(page);
+  await axeInAll(page);
   const nobody = await playwright.request.newContext({ baseURL: server.base });
   expect((await nobody.get('/api/people')).status()).toBe(401);
   await nobody.dispose();
@@ -109,7 +109,6 @@ test('nobody comes in anywhere without signing in, by any method, with no cookie
 }); // prettier-ignore
 
 test('each role does what its door says, and nothing more', async ({ playwright }) => {
-  test.setTimeout(120_000);
   const RANK = { open: 0, reader: 1, crew: 2, owner: 3 };
   for (const [name, role] of [['Reed', 'reader'], ['Tam', 'crew'], ['Mara Holt', 'owner']] as const) {
     const api = await playwright.request.newContext({ baseURL: server.base });
@@ -131,7 +130,7 @@ test('each role does what its door says, and nothing more', async ({ playwright 
 test('a wrong phrase is said and no more; too many tries have to wait, and others need not', async ({ page, playwright }) => {
   await page.goto(`${server.base}/p/${id}/power?x=1`);
   await expect(page).toHaveURL(/\/sign-in/);
-  await axe(page);
+  await axeInAll(page);
   await page.getByLabel('Name').fill('Mara Holt');
   await page.getByLabel('Pass phrase').fill('not this one at all');
   await page.getByLabel('Pass phrase').press('Enter');
@@ -158,7 +157,6 @@ test.describe('signed in', () => {
   });
 
   test('a change and a reading say who made them; a reader sees and changes nothing; a link reads one property until it is taken back', async ({ browser }) => {
-    test.setTimeout(150_000);
     const crew = await browser.newPage();
     await signedIn(crew, 'Tam');
     await saved(crew);
@@ -286,7 +284,7 @@ test('HTTPS by own certificate: let in under its names alone, with a cookie that
       sent.end(body);
     });
   try {
-    await expect.poll(() => say('/api/health').then((r) => r.status, () => 0), { timeout: 30_000 }).toBe(200);
+    await expect.poll(() => say('/api/health').then((r) => r.status, () => 0)).toBe(200);
     const phrase = JSON.stringify({ name: 'Mara Holt', phrase: PHRASE });
     const came = await say('/api/session', { host: 'farm.example', origin: 'https://farm.example' }, phrase);
     expect(came.status).toBe(200);

@@ -28,12 +28,11 @@ async function keptHere(page: Page): Promise<string> {
       const all = asked.result.transaction('records').objectStore('records').count();
       all.onsuccess = () => (asked.result.close(), done(all.result));
     };
-  })), { timeout: 30_000 }).toBeGreaterThanOrEqual(11); // prettier-ignore
+  }))).toBeGreaterThanOrEqual(11); // prettier-ignore
   return id;
 }
 
 test('a day without coverage: five readings, a photo and a line, a reload, and all of it once at the server', async ({ page, context }) => {
-  test.setTimeout(120_000);
   const id = await keptHere(page);
   await context.setOffline(true);
   await page.reload();
@@ -41,7 +40,7 @@ test('a day without coverage: five readings, a photo and a line, a reload, and a
 
   // Five readings by the keys of the pad.
   const pad = page.locator('[data-pad]');
-  await expect(pad).toBeVisible({ timeout: 20_000 });
+  await expect(pad).toBeVisible();
   for (const [k, value] of ['5.1', '5.2', '5.3', '5.4', '5.5'].entries()) {
     if (k > 0) while (((await page.locator('[data-now]').textContent()) ?? '').includes('earth')) await page.getByRole('button', { name: 'The next place' }).click();
     await pad.getByRole('textbox').fill(value);
@@ -66,7 +65,7 @@ test('a day without coverage: five readings, a photo and a line, a reload, and a
 
   // Another day without coverage: all of it is there, and the line that waits can be gone on with.
   await page.reload();
-  await expect(page.locator('nav[data-worked]')).toBeVisible({ timeout: 30_000 });
+  await expect(page.locator('nav[data-worked]')).toBeVisible();
   await feet(page);
   await goStep(page, 'rounds');
   await page.getByRole('tab', { name: 'Log', exact: true }).click();
@@ -75,7 +74,7 @@ test('a day without coverage: five readings, a photo and a line, a reload, and a
   await context.setOffline(false);
   await saved(page);
   const kept = async (kind: string) => ((await (await page.request.get(`/api/properties/${id}/records/${kind}?since=0`)).json()) as { records: Record<string, unknown>[] }).records;
-  await expect.poll(async () => (await kept('readings')).map((r) => r['value']), { timeout: 30_000 }).toEqual([5100, 5200, 5300, 5400, 5500]);
+  await expect.poll(async () => (await kept('readings')).map((r) => r['value'])).toEqual([5100, 5200, 5300, 5400, 5500]);
   await expect.poll(async () => (await kept('events')).length).toBe(1);
   const photo = (await kept('events'))[0]!['photo'] as string;
   await expect.poll(async () => (await page.request.get(`/api/properties/${id}/photos/${photo}`)).status()).toBe(200);
@@ -102,16 +101,15 @@ test('without the server the first page lists what is kept, papers can be read, 
   await page.goto('/new');
   await expect(page.getByRole('status')).toContainText('This page needs it');
   await page.goto(`/setout/${id}`);
-  await expect(page.getByRole('table').first()).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole('table').first()).toBeVisible();
   await page.goto(`/day/${id}`);
-  await expect(page.getByRole('heading', { level: 1 })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
   await page.goto(`/p/${id}/faults`);
-  await expect(page.locator('nav[data-worked]')).toBeVisible({ timeout: 20_000 });
+  await expect(page.locator('nav[data-worked]')).toBeVisible();
   await expect(page.getByRole('heading', { name: 'Read next' })).toBeVisible();
 }); // prettier-ignore
 
 test('what others did meanwhile stands beside what was done without coverage, and both are shown where they touch', async ({ page, context, browser }) => {
-  test.setTimeout(120_000);
   const id = await keptHere(page);
   await context.setOffline(true);
   await page.reload();
@@ -125,7 +123,7 @@ test('what others did meanwhile stands beside what was done without coverage, an
   await feet(other);
   await saved(other);
   await context.setOffline(false);
-  await expect(page.getByText('Two changes met at the same place.')).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText('Two changes met at the same place.')).toBeVisible();
   await page.getByRole('button', { name: 'Keep theirs' }).click();
   await saved(page);
   expect((await stored(page, id)).plan.units).toBe('imperial');

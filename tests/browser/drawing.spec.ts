@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { axe, empty, open, saved, stored, found, onMap } from './help.js';
+import { axeInAll, empty, open, saved, stored, found, onMap } from './help.js';
 
 const ring = {
   ...empty,
@@ -136,7 +136,7 @@ test('a paddock is named, stocked, divided; what it lacks is found', async ({ pa
   await page.getByLabel('Its bearing').press('Enter');
   await page.getByLabel('Area on its left').fill('0.6');
   await page.getByLabel('Area on its left').press('Enter');
-  await axe(page);
+  await axeInAll(page);
   await page.getByRole('button', { name: 'Put the fence' }).click();
   await saved(page);
   const fence = (await lines(page, id)).find((l) => l.name === 'Across Croft')!;
@@ -159,7 +159,7 @@ test('things on the land are put down, typed, moved and taken; a burn bars posts
   await page.getByLabel('Name of the thing').fill('Wet bit');
   await page.getByLabel('Name of the thing').press('Enter');
   await saved(page);
-  await axe(page);
+  await axeInAll(page);
   const plan = (await stored(page, id)).plan as unknown as { things: Record<string, { name: string; width_m: number }> }; // prettier-ignore
   expect(Object.values(plan.things)).toEqual([
     expect.objectContaining({ name: 'Wet bit', width_m: 6 }),
@@ -209,5 +209,5 @@ test('the printed map is true to scale, with key and bar', async ({ page }) => {
   const [, w, h] = /MediaBox\s*\[0 0 ([\d.]+) ([\d.]+)\]/.exec(pdf)!;
   expect([Number(w) / 72 * 25.4, Number(h) / 72 * 25.4]).toEqual([expect.closeTo(297, 0), expect.closeTo(210, 0)]); // prettier-ignore
   await page.emulateMedia({ media: 'screen' });
-  await axe(page);
+  await axeInAll(page);
 });

@@ -18,13 +18,11 @@ async function startServer(): Promise<void> {
     { stdio: 'ignore' },
   );
   await expect
-    .poll(
-      () =>
-        fetch(base).then(
-          (r) => r.status,
-          () => 0,
-        ),
-      { timeout: 20_000 },
+    .poll(() =>
+      fetch(base).then(
+        (r) => r.status,
+        () => 0,
+      ),
     )
     .toBe(200);
 }
@@ -117,7 +115,7 @@ test('kill -9 while a round is put down: what was called saved stands, the rest 
   await startServer();
   expect((await kept()).map((r) => r.value).slice(0, 3)).toEqual([3100, 3200, 3300]);
   await page.goto(`${base}/p/hollin-scar/rounds`);
-  await expect.poll(async () => (await kept()).map((r) => r.value), { timeout: 30_000 }).toEqual([3100, 3200, 3300, 3400, 3500]); // prettier-ignore
+  await expect.poll(async () => (await kept()).map((r) => r.value)).toEqual([3100, 3200, 3300, 3400, 3500]); // prettier-ignore
 });
 
 test('two tabs follow one another, merge what does not touch, and show both where it does', async ({

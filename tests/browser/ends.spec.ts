@@ -1,6 +1,6 @@
 /** Ends: looked at, chosen, set by hand, given to others, mended, printed, by mouse, key and on a phone. */
 import { expect, test, type Page } from '@playwright/test';
-import { axe, open, saved, stored } from './help.js';
+import { axeInAll, open, saved, stored } from './help.js';
 
 const at = async (page: Page, line: string, tab?: string) => {
   const id = await open(page, 'ends');
@@ -19,7 +19,7 @@ test('an end is drawn with its forces; another way is taken, given to ends alike
   await expect(page.getByRole('img', { name: /^H from the side/ })).toBeVisible();
   const ways = page.getByRole('group', { name: 'Ways to build it' });
   await expect(ways).toContainText('used at the weakest');
-  await axe(page);
+  await axeInAll(page);
   await ways.getByRole('button', { name: 'Take the Double H' }).click();
   await saved(page);
   const ends = async () => (await stored(page, id)).plan.lines['burn']!.ends;
@@ -68,7 +68,7 @@ test('setting: what is advised and why; concrete round timber is bought and warn
   const id = await at(page, 'Burn side', 'Setting');
   await end(page, /^0.m, end/).click();
   await expect(page.getByText('Advised:')).toContainText('driven');
-  await axe(page);
+  await axeInAll(page);
   await page.getByRole('button', { name: 'Set them concrete' }).click();
   await saved(page);
   expect((await stored(page, id)).plan.lines['burn']!.ends).toMatchObject([
@@ -91,7 +91,7 @@ test('a gate: weight and hinges; one is cut into a standing fence', async ({ pag
   await page.getByLabel('Mesh on it').check();
   await saved(page);
   expect((await stored(page, id)).plan.gates['g1']).toMatchObject({ mass_kg: 80, mesh: true });
-  await axe(page);
+  await axeInAll(page);
   await page.getByRole('button', { name: 'Put it in the plan' }).click();
   await saved(page);
   expect(
@@ -99,7 +99,7 @@ test('a gate: weight and hinges; one is cut into a standing fence', async ({ pag
   ).toHaveLength(2);
   await page.getByRole('tab', { name: 'Replace', exact: true }).click();
   await expect(page.getByText('Replace the post where it stands')).toBeVisible();
-  await axe(page);
+  await axeInAll(page);
 });
 
 test('a bench card for each end, one A5 page, with the right diagonal and the wrong one', async ({
@@ -126,5 +126,5 @@ test('on a phone the ends are chosen and the drawing is seen whole', async ({ pa
   const box = (await drawing.boundingBox())!;
   expect(box.x).toBeGreaterThanOrEqual(0);
   expect(box.x + box.width).toBeLessThanOrEqual(391);
-  await axe(page);
+  await axeInAll(page);
 });

@@ -1,6 +1,6 @@
 /** Faults: a search that leads from place to place, its map and section, and the practice hunt. */
 import { expect, test, type Page } from '@playwright/test';
-import { axe, empty, open } from './help.js';
+import { axeInAll, empty, open } from './help.js';
 import { small } from './small.js';
 
 const records = async (page: Page, id: string) =>
@@ -15,16 +15,16 @@ test('a search begins at the unit, leads to the next place, shows where it lies,
   page,
 }) => {
   const id = await open(page, 'faults', small);
-  await expect(page.locator('[data-now]')).toHaveText(/terminal/, { timeout: 20_000 });
+  await expect(page.locator('[data-now]')).toHaveText(/terminal/);
   await expect(page.locator('[data-next]')).toContainText('tells unit and earth from everything else');
   await put(page, '4.0');
   await expect(page.locator('[data-now]')).toHaveText(/earth/);
   await put(page, '300');
   const next = page.locator('[data-next] button').first();
-  await expect(next).toBeVisible({ timeout: 30_000 });
+  await expect(next).toBeVisible();
   const place = (await next.locator('.font-semibold').innerText()).trim();
   await expect(page.locator('[data-now]')).toHaveText(place);
-  await axe(page);
+  await axeInAll(page);
   // A meter that shows both: volts, then amps at the same place.
   await page.getByLabel('my meter shows amps and their direction too').check();
   await put(page, '3.9');
@@ -33,13 +33,13 @@ test('a search begins at the unit, leads to the next place, shows where it lies,
   await expect.poll(async () => (await records(page, id)).map((r) => r['kind'])).toEqual(['volts', 'earth_volts', 'volts', 'amps']); // prettier-ignore
   await expect(page.locator('[data-likeliest]')).toBeVisible();
   // Another is offered: what was read is not read again.
-  await expect(page.locator('[data-now]')).not.toHaveText(place, { timeout: 20_000 });
+  await expect(page.locator('[data-now]')).not.toHaveText(place);
   await next.click();
   await expect(page.locator('[data-track=chance]')).toBeVisible();
   await page.getByText('Why, and what else it may be').click();
   await expect(page.getByText(/readings weighed, by Bayes/)).toBeVisible();
   await page.reload();
-  await expect(page.locator('[data-likeliest]')).toBeVisible({ timeout: 30_000 });
+  await expect(page.locator('[data-likeliest]')).toBeVisible();
   await page.getByRole('button', { name: 'Begin anew' }).click();
   await expect(page.getByText('Nothing was read for this search yet')).toBeVisible();
   expect((await records(page, id)).length).toBe(4);
@@ -49,20 +49,20 @@ test('the demo’s fault: the chance on the map, and the practice hunt that is k
   const { id } = (await (await page.request.post('/api/sample', { data: {} })).json()) as { id: string };
   const kept = (await records(page, id)).length;
   await page.goto(`/p/${id}/faults`);
-  await expect(page.locator('[data-likeliest=leak]')).toBeVisible({ timeout: 60_000 });
+  await expect(page.locator('[data-likeliest=leak]')).toBeVisible();
   await expect(page.getByText('one half lies here')).toBeVisible();
   await page.getByRole('button', { name: 'Practice hunt' }).click();
   await page.getByRole('button', { name: 'Hide a fault' }).click();
-  await expect(page.locator('[data-minutes]')).toContainText('5 min', { timeout: 30_000 });
-  await axe(page);
+  await expect(page.locator('[data-minutes]')).toContainText('5 min');
+  await axeInAll(page);
   const tells = page.getByRole('button', { name: /^Tells most/ });
-  await expect(tells).toBeVisible({ timeout: 30_000 });
+  await expect(tells).toBeVisible();
   await tells.click();
-  await expect(page.locator('[data-minutes]')).not.toContainText('5 min so far', { timeout: 20_000 });
+  await expect(page.locator('[data-minutes]')).not.toContainText('5 min so far');
   const minutes = await page.locator('[data-minutes]').innerText();
   await page.reload();
   await page.getByRole('button', { name: 'Practice hunt' }).click();
-  await expect(page.locator('[data-minutes]')).toHaveText(minutes, { timeout: 20_000 });
+  await expect(page.locator('[data-minutes]')).toHaveText(minutes);
   // Without the help, by a place of one's own.
   await page.getByLabel('show what the readings say').uncheck();
   await expect(tells).toBeHidden();
@@ -70,12 +70,12 @@ test('the demo’s fault: the chance on the map, and the practice hunt that is k
   await page.getByLabel('from its start').fill('400');
   await page.getByLabel('from its start').press('Enter');
   await page.getByRole('button', { name: 'Go and read' }).click();
-  await expect(page.locator('[data-shown] li').first()).toContainText('Ridge dyke, 400', { timeout: 60_000 });
+  await expect(page.locator('[data-shown] li').first()).toContainText('Ridge dyke, 400');
   await page.getByRole('button', { name: 'Give up' }).click();
-  await expect(page.locator('[data-ended=given]')).toBeVisible({ timeout: 60_000 });
+  await expect(page.locator('[data-ended=given]')).toBeVisible();
   await expect(page.locator('[data-ended]')).toContainText('going where it tells most');
   await expect(page.getByText('The clue:')).toBeVisible();
-  await axe(page);
+  await axeInAll(page);
   await page.getByRole('button', { name: 'Another' }).click();
   await expect(page.getByRole('button', { name: 'Hide a fault' })).toBeVisible();
   // Nothing of it went into the log.
@@ -88,11 +88,11 @@ test('in the hand the search stands on the sheet; an empty store says what is wa
   await page.setViewportSize({ width: 390, height: 844 });
   await open(page, 'faults', small);
   await page.getByRole('button', { name: 'Search' }).first().click();
-  await expect(page.locator('[data-faults]')).toBeVisible({ timeout: 20_000 });
-  await axe(page);
+  await expect(page.locator('[data-faults]')).toBeVisible();
+  await axeInAll(page);
   await page.setViewportSize({ width: 1280, height: 800 });
   await open(page, 'faults', empty);
-  await expect(page.getByText('No unit feeds a line yet')).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText('No unit feeds a line yet')).toBeVisible();
 });
 
 test.describe('with a position', () => {
@@ -101,13 +101,13 @@ test.describe('with a position', () => {
   test('the phone leads there: how far, and which way', async ({ page, context }) => {
     await open(page, 'faults', small);
     await page.getByRole('button', { name: 'Lead me there' }).click();
-    await expect(page.getByText(/^10[45]\sm north/)).toBeVisible({ timeout: 20_000 });
+    await expect(page.getByText(/^10[45]\sm north/)).toBeVisible();
     const lead = page.getByRole('button', { name: 'Lead me there' });
     await lead.click();
     await expect(page.getByText(/m north/)).toBeHidden();
     await context.setGeolocation({ longitude: -30, latitude: 48.002, accuracy: 4 });
     await lead.click();
-    await expect(page.getByText(/^11[678]\sm south/)).toBeVisible({ timeout: 20_000 });
+    await expect(page.getByText(/^11[678]\sm south/)).toBeVisible();
   });
 });
 
@@ -123,11 +123,11 @@ test('a switch opened is put down, said beside what is read, and closed again', 
   await switches.getByRole('button', { name: 'I parted the fence here' }).click();
   await expect(page.locator('[data-parted]')).toContainText('parted at');
   await expect(page.locator('[data-now]')).toContainText('30.0');
-  await axe(page);
+  await axeInAll(page);
   await put(page, '6.1');
   await page.getByText(/^\d+ readings, /).click();
   await expect(page.getByText(/a switch open/)).toHaveCount(1);
-  await expect(page.locator('[data-likeliest]')).toBeVisible({ timeout: 30_000 });
+  await expect(page.locator('[data-likeliest]')).toBeVisible();
   await page.reload();
   await expect(page.locator('[data-open]')).toContainText('open');
   await page.getByRole('button', { name: /^Closed again/ }).click();

@@ -1,6 +1,6 @@
 /** The whole job by keyboard alone and by touch alone; feet on every screen; paper. */
 import { expect, test, type Page } from '@playwright/test';
-import { axe, empty, figures, goStep, open, saved, stored, STEPS } from './help.js';
+import { axeInAll, empty, figures, goStep, open, saved, stored, STEPS } from './help.js';
 
 /** Presses Tab until something of this name and role has the focus: what cannot be reached so is not there. */
 async function tabTo(page: Page, role: string, name: RegExp): Promise<void> {
@@ -150,7 +150,7 @@ test('the whole job by touch alone on a phone', async ({ browser }) => {
   await expect(page.getByRole('group', { name: 'List of findings' })).toBeVisible();
   await pressable('findings');
   await page.getByRole('button', { name: /season, temperature, units, undo/ }).tap();
-  await axe(page);
+  await axeInAll(page);
   await page.getByRole('dialog').getByRole('button', { name: 'driest' }).tap();
   await page.getByRole('dialog').getByRole('button', { name: 'Undo' }).tap();
   await page.getByRole('button', { name: 'Done' }).tap();
@@ -217,7 +217,7 @@ test('all places of one cause are mended by one press, after what changes was sh
   await entry.getByRole('button').first().click();
   await expect(entry.getByRole('list', { name: 'Places' }).getByRole('listitem')).toHaveCount(3);
   await entry.getByRole('button', { name: /^Mend all 3/ }).click();
-  await expect(entry.getByText(/^Then \d+ findings are gone/)).toBeVisible({ timeout: 30_000 });
+  await expect(entry.getByText(/^Then \d+ findings are gone/)).toBeVisible();
   await entry.getByRole('button', { name: 'Take all 3' }).click();
   await expect(entry).toHaveCount(0);
   await saved(page);
@@ -231,7 +231,7 @@ test('all places of one cause are mended by one press, after what changes was sh
 /** Metric units as words of their own; what is the same everywhere (kV, ohm, J, µs, mS) is no such word. */
 const METRIC = /(?<![\w.])[−-]?\d[\d\u202f.]*[\s\u00a0]?(?:mm|cm|m|km|ha|kg|N|kN|kPa|°C|ohm[\s\u00a0]m)(?![\w²³/′])/; // prettier-ignore
 
-test('in feet no metric unit stands on any step, tab, finding or paper', async ({ page }) => {
+test('in feet no metric unit stands on any step, tab, finding or paper @all', async ({ page }) => {
   test.slow();
   const id = await open(page, 'land');
   await page.getByRole('button', { name: 'ft', exact: true }).click();
@@ -268,7 +268,7 @@ test('in feet no metric unit stands on any step, tab, finding or paper', async (
     for (const tab of await page.getByRole('tab').all()) {
       await tab.click();
       await page.waitForTimeout(600);
-      await expect(page.getByText(/^(Planning the work|One moment)/)).toHaveCount(0, { timeout: 20_000 }); // prettier-ignore
+      await expect(page.getByText(/^(Planning the work|One moment)/)).toHaveCount(0); // prettier-ignore
       await metric(`${step}, ${await tab.textContent()}`);
     }
   }
@@ -293,10 +293,10 @@ test('in feet no metric unit stands on any step, tab, finding or paper', async (
 /** The pack comes part by part. */
 async function packed(page: Page): Promise<void> {
   if (page.url().includes('/pack/'))
-    await expect(page.locator('[data-sheets]')).toContainText('at least', { timeout: 40_000 });
+    await expect(page.locator('[data-sheets]')).toContainText('at least');
 }
 
-test('every step prints as a document, and the papers have no accessibility fault', async ({
+test('every step prints as a document, and the papers have no accessibility fault @all', async ({
   page,
 }) => {
   test.slow();
@@ -337,7 +337,7 @@ test('every step prints as a document, and the papers have no accessibility faul
     await page.goto(paper);
     await expect(page.locator('main')).toBeVisible();
     await packed(page);
-    await axe(page, { long: /setout|pack/.test(paper) });
+    await axeInAll(page, { long: /setout|pack/.test(paper) });
   }
   await page.goto(`/setout/${id}?line=burn`);
   const sheet = page.locator('[data-set-out=burn]');

@@ -2,6 +2,7 @@
 import { AxeBuilder } from '@axe-core/playwright';
 import { expect, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
+import { ALL } from '../often.js';
 
 const DEMO = JSON.parse(readFileSync('demo/hollin-scar.plan.json', 'utf8')) as Record<
   string,
@@ -45,19 +46,19 @@ export async function goStep(page: Page, step: string): Promise<void> {
   const link = page.locator(`nav[aria-label=Steps] a[href$="/${step}"]`);
   await link.click();
   await expect(link).toHaveAttribute('aria-current', 'page');
-  await expect(page.getByText('One moment')).toHaveCount(0, { timeout: 20_000 });
+  await expect(page.getByText('One moment')).toHaveCount(0);
 }
 
 /** Waits until the first figures are there. */
 export const figures = (page: Page): Promise<void> =>
-  expect(page.locator('nav[data-worked]')).toBeVisible({ timeout: 20_000 });
+  expect(page.locator('nav[data-worked]')).toBeVisible();
 
 /** Whether a finding is found by these words. */
 export async function found(page: Page, words: string, there = true): Promise<void> {
   await page.getByLabel('Find in the findings').fill(words);
   const entry = findings(page).locator('[data-cause]');
-  if (there) await expect(entry.first()).toBeAttached({ timeout: 20_000 });
-  else await expect(entry).toHaveCount(0, { timeout: 20_000 });
+  if (there) await expect(entry.first()).toBeAttached();
+  else await expect(entry).toHaveCount(0);
   await page.getByLabel('Find in the findings').fill('');
   // Ctrl+Z in a field is the field's own.
   await page.getByLabel('Find in the findings').blur();
@@ -144,4 +145,12 @@ export async function axe(page: Page, { long = false } = {}): Promise<void> {
   expect(
     violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`),
   ).toEqual([]);
+}
+
+/**
+ * The same for what is not a step's first sight: each tab, paper and state of a step, in the whole run alone (`npm run test:all`);
+ * `views.spec.ts` looks at every step in each run.
+ */
+export async function axeInAll(page: Page, options: { long?: boolean } = {}): Promise<void> {
+  if (ALL) await axe(page, options);
 }

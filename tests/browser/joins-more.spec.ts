@@ -1,6 +1,6 @@
 /** Joins beyond ties: what a break costs, switches, insulators, crossings; each found, taken, counted. */
 import { expect, test, type Page } from '@playwright/test';
-import { axe, open, saved, stored } from './help.js';
+import { axeInAll, open, saved, stored } from './help.js';
 
 const yard = async (page: Page, tab: string) => {
   const id = await open(page, 'joins');
@@ -24,7 +24,7 @@ test('what a break costs is told, with the one tie that mends it', async ({ page
   await page.keyboard.press('Enter');
   await expect(told).toContainText(/2[0-9].{0,3}m.* of live strand would be dead/);
   await expect(told).toContainText(/0\.00.kV then/);
-  await axe(page);
+  await axeInAll(page);
   await page.getByRole('button', { name: 'Tie it', exact: true }).first().click();
   await expect(told).toContainText('Nothing would be dead');
   await saved(page);
@@ -42,9 +42,9 @@ test('switches that halve the search go in together, are drawn, bought, and undo
 }) => {
   const id = await yard(page, 'Switches');
   const openings = page.getByRole('group', { name: /^Openings of Steading unit/ });
-  await expect(openings.getByRole('row').nth(1)).toBeVisible({ timeout: 15_000 });
+  await expect(openings.getByRole('row').nth(1)).toBeVisible();
   await expect(page.locator('[data-switches=steading]')).toContainText(/no part is longer than 20.min/); // prettier-ignore
-  await axe(page);
+  await axeInAll(page);
   const row = openings.getByRole('row').nth(1);
   const n = await row.getByRole('listitem').count();
   await row.getByRole('button', { name: /^Put the switches of opening 1 in/ }).click();
@@ -74,7 +74,7 @@ test('an insulator that does not suit is found and mended', async ({ page }) => 
   await kind.selectOption('claw');
   const found = page.locator('[data-finding="insulator-unsuited"]');
   await expect(found).toBeVisible();
-  await axe(page);
+  await axeInAll(page);
   await found.getByRole('button').first().click();
   await expect(found).toContainText('stiff wire springs out of a claw');
   await found.getByRole('button', { name: /^Mend:/ }).click();
@@ -91,7 +91,7 @@ test('a span that is taken down is counted; taps do not hold it', async ({ page 
   await table.getByLabel('Joiners').selectOption('tap');
   const found = page.locator('[data-finding="tap-in-tension"]');
   await expect(found).toBeVisible();
-  await axe(page);
+  await axeInAll(page);
   await table.getByLabel('Width').fill('abc');
   await page.keyboard.press('Enter');
   await expect(table.getByText(/number/i)).toBeVisible();

@@ -1,6 +1,6 @@
 /** The Joins step: found, tied, put back, printed; by press, by list and by keyboard. */
 import { expect, test } from '@playwright/test';
-import { axe, open, saved, stored } from './help.js';
+import { axeInAll, open, saved, stored } from './help.js';
 
 const yard = async (page: Parameters<typeof open>[0]) => {
   const id = await open(page, 'joins');
@@ -17,7 +17,7 @@ test('a strand that is dead at a corner is found and mended from the list', asyn
   await expect(page.getByText(/live strand is dead/)).toBeVisible();
   // Drawn so in the section too.
   await expect(page.locator('[data-track=ground] [data-fed=dead]')).toHaveCount(1);
-  await axe(page);
+  await axeInAll(page);
   const row = page.locator('[data-finding="strand-dead"]');
   await row.getByRole('button').first().click();
   await row.getByRole('button', { name: /^Mend:/ }).click();
@@ -67,7 +67,7 @@ test('another kind of connector is counted on Supplies, and its ageing is told',
   const id = await open(page, 'joins');
   await page.getByRole('tab', { name: 'Connectors' }).click();
   const kinds = page.getByRole('group', { name: 'Kinds of connector' });
-  await expect(kinds.getByRole('row', { name: /Tied by hand/ })).toContainText('%', { timeout: 30_000 }); // prettier-ignore
+  await expect(kinds.getByRole('row', { name: /Tied by hand/ })).toContainText('%'); // prettier-ignore
   await kinds.getByRole('button', { name: 'Take: Open tap crimp' }).click();
   await saved(page);
   expect((await stored(page, id)).plan.connectors).toBe('tap');
@@ -80,7 +80,7 @@ test('the sheets of a line are one A5 page each, with nothing to choose on paper
   await page.goto(`/wiring/${id}?line=yard`);
   await expect(page.getByRole('region', { name: /^Wiring \d/ })).toHaveCount(4);
   await expect(page.getByText('As tied here a strand is dead')).toHaveCount(2);
-  await axe(page);
+  await axeInAll(page);
   // What is written fits the room that the drawing keeps for it.
   const wide = await page.locator('.wiring text').evaluateAll((all) => all.filter((t) => (t as SVGTextElement).getBBox().width > 97).map((t) => t.textContent)); // prettier-ignore
   expect(wide).toEqual([]);

@@ -1,6 +1,6 @@
 /** The Power step as a buyer uses it. */
 import { expect, test, type Page } from '@playwright/test';
-import { axe, open, saved, stored, found } from './help.js';
+import { axeInAll, open, saved, stored, found } from './help.js';
 
 const tab = (page: Page, name: string) => page.getByRole('tab', { name, exact: true }).click();
 const kV = (text: string | null) => Number(/([\d.]+)\s*kV/.exec(text ?? '')![1]);
@@ -18,7 +18,7 @@ test('the volts stand on map and section, and the season repaints them', async (
   const wet = kV(await head.textContent());
   await page.getByRole('radio', { name: 'not cut' }).or(page.getByRole('button', { name: 'not cut' })).first().click(); // prettier-ignore
   await expect.poll(async () => kV(await head.textContent())).toBeLessThan(wet);
-  await axe(page);
+  await axeInAll(page);
 });
 
 test('no unit is enough for the demo: what helps is ranked, judged, and splitting is done and undone', async ({ page }) => {
@@ -28,14 +28,14 @@ test('no unit is enough for the demo: what helps is ranked, judged, and splittin
   await tab(page, 'Unit');
   await expect(page.locator('[data-recommended=none]')).toContainText('No unit within the limit');
   const remedies = page.getByRole('group', { name: 'What would help' });
-  await expect(remedies.getByRole('row').nth(1)).toContainText('kV', { timeout: 90_000 });
+  await expect(remedies.getByRole('row').nth(1)).toContainText('kV');
   const shares = await remedies.getByText(/% of the aim/).allTextContents();
   const figures = shares.map((t) => Number(/(\d+)/.exec(t)![1]));
   expect(figures).toEqual([...figures].sort((a, b) => b - a));
-  await axe(page);
+  await axeInAll(page);
   await page.getByRole('button', { name: /^Two fences instead of one/ }).click();
   const offer = page.locator('[data-split]');
-  await expect(offer).toContainText('does not conduct', { timeout: 60_000 });
+  await expect(offer).toContainText('does not conduct');
   await offer.getByRole('button', { name: 'Part it' }).click();
   await saved(page);
   await expect.poll(async () => Object.keys((await stored(page, id)).plan.energisers).length).toBe(3);
@@ -76,43 +76,43 @@ test('places are tried on the map and by a press; far from the mains is said and
   await open(page, 'power');
   await tab(page, 'Where');
   const table = page.getByRole('group', { name: 'Places for the unit' });
-  await expect(table.getByRole('row').nth(3)).toContainText('kV', { timeout: 90_000 });
+  await expect(table.getByRole('row').nth(3)).toContainText('kV');
   await expect(table.getByText('far from the mains').first()).toBeVisible();
   await page.getByLabel(/^Map of the volts/).click({ position: { x: 200, y: 250 } });
-  await expect(table.getByRole('row', { name: /the place pressed/ })).toBeVisible({ timeout: 20_000 });
-  await axe(page);
+  await expect(table.getByRole('row', { name: /the place pressed/ })).toBeVisible();
+  await axeInAll(page);
 }); // prettier-ignore
 
 test('what an animal feels says where the ground fails; what if, how sure, supply and soil answer', async ({ page }) => {
   await open(page, 'power');
   await tab(page, 'Felt');
   await page.getByLabel('Line', { exact: true }).selectOption({ label: 'Ridge dyke' });
-  await expect(page.getByText('too little', { exact: false }).first()).toBeVisible({ timeout: 20_000 });
-  await axe(page);
+  await expect(page.getByText('too little', { exact: false }).first()).toBeVisible();
+  await axeInAll(page);
   await tab(page, 'What if');
   const said = page.locator('[data-what-if]');
   await page.getByRole('slider', { name: /Growth/ }).focus();
   for (let k = 0; k < 4; k++) await page.keyboard.press('ArrowRight');
-  await expect(said).toContainText(/then [\d.]+/, { timeout: 20_000 });
+  await expect(said).toContainText(/then [\d.]+/);
   const [now, then] = [...(await said.textContent())!.matchAll(/([\d.]+)\s*kV/g)].map((m) => Number(m[1]));
   expect(then!).toBeLessThan(now!);
   await page.getByRole('button', { name: 'Back to the plan' }).click();
   await tab(page, 'How sure');
   await page.getByRole('button', { name: 'Draw by lot' }).click();
-  await expect(page.locator('[data-sure]')).toContainText('of 100', { timeout: 20_000 });
+  await expect(page.locator('[data-sure]')).toContainText('of 100');
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
-  await axe(page);
+  await axeInAll(page);
   await tab(page, 'Supply');
   await page.getByLabel('Energiser').selectOption({ label: 'Far hut unit' });
   await page.getByLabel('Battery', { exact: true }).fill('5');
   await page.getByLabel('Battery', { exact: true }).press('Enter');
   await found(page, 'Far hut unit runs flat');
-  await axe(page);
+  await axeInAll(page);
   await tab(page, 'Earth');
   await page.getByLabel('I read, with the fence loaded to 2 kV').fill('400');
   await page.getByLabel('I read, with the fence loaded to 2 kV').press('Enter');
   await expect(page.locator('[data-soil-read]')).toContainText('ohm m');
   await page.getByRole('button', { name: 'Keep the reading' }).click();
   await expect(page.getByRole('button', { name: 'kept' })).toBeVisible();
-  await axe(page);
+  await axeInAll(page);
 }); // prettier-ignore

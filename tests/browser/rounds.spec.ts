@@ -3,7 +3,7 @@ import { expect, test, type Page } from '@playwright/test';
 import ICAL from 'ical.js';
 import { readFileSync } from 'node:fs';
 import type { Plan } from '../../src/core/plan/schema.js';
-import { axe, empty, open, saved, stored } from './help.js';
+import { axeInAll, empty, open, saved, stored } from './help.js';
 import { small } from './small.js';
 
 const tab = (page: Page, name: string) => page.getByRole('tab', { name, exact: true }).click();
@@ -18,8 +18,8 @@ test('a reading is put down in three presses, stands after a reload, and can be 
   page,
 }) => {
   const id = await open(page, 'rounds', small);
-  await expect(pad(page)).toBeVisible({ timeout: 20_000 });
-  await axe(page);
+  await expect(pad(page)).toBeVisible();
+  await axeInAll(page);
   await expect(page.locator('[data-now]')).toHaveText(/terminal/);
   // The place is chosen already: the figure, then done.
   await press(page, '58');
@@ -43,19 +43,19 @@ test('a reading is put down in three presses, stands after a reload, and can be 
   await field.press('Enter');
   await expect(page.locator('[data-kept=saved]')).toContainText('5.1 kV');
   await page.reload();
-  await expect(page.getByRole('row', { name: /terminal/ })).toContainText('5.8 kV', { timeout: 20_000 }); // prettier-ignore
+  await expect(page.getByRole('row', { name: /terminal/ })).toContainText('5.8 kV'); // prettier-ignore
   await tab(page, 'Log');
   await expect(page.locator('[data-logged]')).toHaveCount(3);
   await page.getByRole('button', { name: /^Take back 250/ }).click();
   await expect(page.locator('[data-logged]')).toHaveCount(2);
-  await axe(page);
+  await axeInAll(page);
 });
 
 test('amps have a direction, a place off the round can be read, and what all says is weighed', async ({
   page,
 }) => {
   const id = await open(page, 'rounds', small);
-  await expect(pad(page)).toBeVisible({ timeout: 20_000 });
+  await expect(pad(page)).toBeVisible();
   const expected = async () => Number(/expected ([\d.]+)/.exec((await pad(page).innerText()).replace(/\u202f/g, ' '))?.[1] ?? 0); // prettier-ignore
   for (let k = 0; k < 5; k++) {
     if (!(await page.locator('[data-now]').isVisible())) break;
@@ -66,7 +66,7 @@ test('amps have a direction, a place off the round can be read, and what all say
     await page.waitForTimeout(150);
   }
   await expect(page.getByText('The round is done.')).toBeVisible();
-  await expect(page.locator('[data-said]')).toHaveAttribute('data-said', 'none', { timeout: 30_000 }); // prettier-ignore
+  await expect(page.locator('[data-said]')).toHaveAttribute('data-said', 'none'); // prettier-ignore
   // A simulated meter is chosen, and what it showed is put down as simulated.
   await page.getByRole('button', { name: /terminal/ }).click();
   await page.getByRole('combobox', { name: 'Meter' }).selectOption('simulated');
@@ -111,17 +111,17 @@ test('readings come from a CSV file, once; a wrong one is refused with its line;
   expect(text).toContain('2026-05-01T08:00:00.000Z,North,250,,volts,5200,,wet');
 });
 
-test('figures are fitted to a season of readings, taken into the plan, and put back', async ({ page }) => {
+test('figures are fitted to a season of readings, taken into the plan, and put back @all', async ({ page }) => {
   const answer = await page.request.post('/api/sample', { data: {} });
   const { id } = (await answer.json()) as { id: string };
   await page.goto(`/p/${id}/rounds`);
-  await expect(page.locator('[data-said]').first()).toHaveAttribute('data-said', 'leak', { timeout: 60_000 }); // prettier-ignore
+  await expect(page.locator('[data-said]').first()).toHaveAttribute('data-said', 'leak'); // prettier-ignore
   // The demo's fault lies on Middle east: the round leads there.
   await expect(page.locator('[data-stretches]')).toContainText('Middle east');
   await tab(page, 'Fit');
   await page.getByRole('button', { name: /^Fit to \d\d\d/ }).click();
   const today = page.locator('[data-fitted=today]');
-  await expect(today).toBeVisible({ timeout: 60_000 });
+  await expect(today).toBeVisible();
   // The season was made with 1.35 times the leakage (scripts/make-season.ts).
   const [, low, high] = /([\d.]+) and ([\d.]+)/.exec(await today.innerText()) ?? [];
   expect(Number(low)).toBeLessThan(1.36);
@@ -132,12 +132,12 @@ test('figures are fitted to a season of readings, taken into the plan, and put b
   const own = async () => ((await stored(page, id)).plan as unknown as Plan).overrides;
   await expect.poll(async () => Object.keys(await own()).length).toBeGreaterThan(3);
   expect((await own())['seasons.today.leakage_S_per_km']!.note).toMatch(/^fitted to readings of Steading unit, /); // prettier-ignore
-  await axe(page);
+  await axeInAll(page);
   await page.getByRole('button', { name: 'Put them back' }).click();
   await expect.poll(own).toEqual({});
   await tab(page, 'Trends');
   await expect(page.getByRole('img', { name: /readings, the last/ })).toBeVisible();
-  await axe(page);
+  await axeInAll(page);
 }); // prettier-ignore
 
 test('care: what is late, done by a press, a calendar file; a repair draws down the shed', async ({
@@ -147,8 +147,8 @@ test('care: what is late, done by a press, a calendar file; a repair draws down 
   const id = await open(page, 'rounds', { ...small, lines });
   await tab(page, 'Care');
   const braces = page.locator('[data-care="braces north"]');
-  await expect(braces).toHaveAttribute('data-state', 'late', { timeout: 20_000 });
-  await axe(page);
+  await expect(braces).toHaveAttribute('data-state', 'late');
+  await axeInAll(page);
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Calendar file' }).click();
   const events = new ICAL.Component(ICAL.parse(readFileSync(await (await download).path(), 'utf8')) as unknown[]).getAllSubcomponents('vevent'); // prettier-ignore
@@ -167,7 +167,7 @@ test('care: what is late, done by a press, a calendar file; a repair draws down 
   await page.getByRole('button', { name: 'Reckon with it' }).click();
   await expect.poll(async () => ((await stored(page, id)).plan as unknown as Plan).lines['north']!.join).toBe('knot'); // prettier-ignore
   await expect(page.getByRole('row', { name: /North.*1/ }).first()).toBeVisible();
-  await axe(page);
+  await axeInAll(page);
   await page.getByRole('button', { name: 'take back' }).click();
   await expect(page.getByText('No repair was put down yet.')).toBeVisible();
 });
@@ -177,7 +177,7 @@ test('in the hand the pad stands whole on the screen, and an empty store says wh
 }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await open(page, 'rounds', small);
-  await expect(pad(page)).toBeVisible({ timeout: 20_000 });
+  await expect(pad(page)).toBeVisible();
   const done = (await page.getByRole('button', { name: 'Done' }).boundingBox())!;
   expect(done.height).toBeGreaterThanOrEqual(44);
   // Above the sheet and the steps at the thumb.
@@ -201,7 +201,7 @@ test('a monitor gets its token once, reports through its own door, and is heard 
   await form.getByLabel('At a unit').selectOption({ index: 1 });
   await form.getByRole('button', { name: 'Make its token' }).click();
   const token = (await page.locator('[data-token]').getAttribute('data-token'))!;
-  await axe(page);
+  await axeInAll(page);
   const report = (value: number, by = token) =>
     page.request.post('/api/monitor', { data: { value }, headers: { authorization: `Bearer ${by}` } });
   expect((await report(6400)).status()).toBe(201);
@@ -210,14 +210,14 @@ test('a monitor gets its token once, reports through its own door, and is heard 
   expect((await page.request.post('/api/monitor', { data: { value: 1 } })).status()).toBe(401);
   expect((await page.request.post('/api/monitor', { data: { value: 'much' }, headers: { authorization: `Bearer ${token}` } })).status()).toBe(422);
   const row = page.locator('[data-monitor]');
-  await expect(row).toContainText('6.3 kV', { timeout: 20_000 });
+  await expect(row).toContainText('6.3 kV');
   await page.getByRole('button', { name: 'I have it' }).click();
   await page.reload();
   await page.getByRole('tab', { name: 'Monitors' }).click();
   await expect(row).toContainText('Far corner');
   await expect(page.getByText(token)).toHaveCount(0);
   await page.getByRole('button', { name: 'Take back the token of Far corner' }).click();
-  await expect(row).toContainText('token taken back', { timeout: 15_000 });
+  await expect(row).toContainText('token taken back');
   expect((await report(6400)).status()).toBe(401);
   await page.getByRole('tab', { name: 'Log' }).click();
   await expect(page.locator('[data-logged]')).toContainText('6.4 kV');
@@ -237,9 +237,9 @@ test('a simulated monitor runs in this browser, and what it says is marked as su
   await form.getByLabel(/^simulated/).check();
   await form.getByRole('button', { name: 'Make its token' }).click();
   await page.getByRole('button', { name: 'Run Trial here' }).click();
-  await expect(page.getByText('reported, and in the log')).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText('reported, and in the log')).toBeVisible();
   await expect(page.locator('[data-monitor]')).toContainText('simulated');
   await page.getByRole('button', { name: 'Stop Trial' }).click();
   await page.getByRole('tab', { name: 'Log' }).click();
-  await expect(page.locator('[data-logged]')).toContainText('simulated monitor', { timeout: 30_000 });
+  await expect(page.locator('[data-logged]')).toContainText('simulated monitor');
 }); // prettier-ignore

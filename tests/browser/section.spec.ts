@@ -1,7 +1,7 @@
 import { beside } from '../../src/core/plan/geometry.js';
 import { converter } from '../../src/formats/projection.js';
 import { expect, test } from '@playwright/test';
-import { axe, open, saved, stored, found, findings, pointAt } from './help.js';
+import { axeInAll, open, saved, stored, found, findings, pointAt } from './help.js';
 import { small } from './small.js';
 
 interface Placed {
@@ -20,7 +20,7 @@ test('posts are placed by the ground: compared, taken, and the findings go', asy
     .click();
   await expect(page).toHaveURL(/section$/);
   await expect(page.locator('[data-saved]')).toContainText(/fewer than the fewest equal bays/);
-  await axe(page);
+  await axeInAll(page);
   await page.getByRole('button', { name: 'Take it', exact: true }).click();
   await saved(page);
   expect((await lineOf(page, id, 'mid-e')).placed!.length).toBeGreaterThan(50);
@@ -123,7 +123,7 @@ test('a line is walked: where one stands, how far to the next post by the tape, 
   await expect.poll(async () => before - (await way())).toBeGreaterThan(0.8);
   await expect.poll(async () => before - (await way())).toBeLessThan(1.2);
   await expect(walking).toContainText(/finds the place; the tape sets the post: .* from post \d+/);
-  await axe(page);
+  await axeInAll(page);
   await walking.getByRole('button', { name: 'Staked' }).click();
   await expect(walking).toContainText(`to post ${next + 1} of`);
   await expect(walking.locator('[data-staked]')).toContainText(/^1 of/);
@@ -139,5 +139,5 @@ test('a line is walked: where one stands, how far to the next post by the tape, 
   await page.reload();
   await page.getByRole('button', { name: 'Simulated walk' }).click();
   await expect(page.locator('[data-walking]')).toContainText('Simulated: nobody walks here');
-  await expect(page.locator('[data-way]')).toBeVisible({ timeout: 20_000 });
+  await expect(page.locator('[data-way]')).toBeVisible();
 }); // prettier-ignore

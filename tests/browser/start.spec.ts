@@ -1,7 +1,7 @@
 /** The start as a new user meets it, and the whole job from files to the order list. */
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { axe, saved, stored } from './help.js';
+import { axeInAll, saved, stored } from './help.js';
 import { made, truth } from './wholeJob.js';
 
 const files = made();
@@ -30,7 +30,7 @@ test('dropped files lie on the map at once, whatever comes first; what they coun
   await begun(page);
   await expect(page.getByText(`${files.points} walked points become 7 vertices`)).toBeVisible();
   await expect(ringArea(page)).toContainText(/4[45]\.\d\sha/);
-  await axe(page);
+  await axeInAll(page);
   // A wrong zone is seen at once, a wrong word is refused in plain ones, and both can be put right.
   await page.getByLabel('The ground counts in').selectOption('projected');
   const zone = page.getByLabel('Projection of the ground');
@@ -206,7 +206,7 @@ test('the first page opens the sample farm with its tour, which goes through fiv
   page,
 }) => {
   await page.goto('/');
-  await axe(page);
+  await axeInAll(page);
   const demo = page.getByRole('listitem').filter({ hasText: 'Hollin Scar' }).first();
   await expect(demo).toContainText(/km of fence, £/);
   await expect(demo).toContainText(/\d Stop, \d+ Mend/);
@@ -224,7 +224,7 @@ test('the first page opens the sample farm with its tour, which goes through fiv
     await expect(page).toHaveURL(new RegExp(`/${step}`));
     if (step === 'section')
       await expect(page.getByText(/too little: a stouter post/)).toBeVisible();
-    if (step === 'strands') await axe(page);
+    if (step === 'strands') await axeInAll(page);
     if (step !== 'supplies') await tour.getByRole('button', { name: 'Next' }).click();
   }
   await tour.getByRole('button', { name: 'Leave the tour' }).click();
@@ -260,7 +260,7 @@ test('a ready shape is begun from its picture, and an empty map says what to do'
   await expect(page.getByRole('button', { name: 'Draw', pressed: true })).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('heading', { name: 'Nothing is drawn yet' })).toBeVisible();
-  await axe(page);
+  await axeInAll(page);
   // Dropped on it, a walk gives the property its place and waits to be brought in.
   await drop(page, { 'strange.txt2': 'x' });
   const target = page.locator('[data-map]');

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { axe, open, saved, stored } from './help.js';
+import { axeInAll, open, saved, stored } from './help.js';
 import { small } from './small.js';
 import { printed } from './pdf.js';
 
@@ -284,7 +284,7 @@ test('the marked stick prints true: every strand within half a millimetre on pap
 const strandsOf = async (page: Page, id: string) =>
   (await stored(page, id)).plan.lines['burn']!.strands as Made[];
 
-test('every tab of Strands, the stick and the phone have no accessibility fault', async ({
+test('every tab of Strands, the stick and the phone have no accessibility fault @all', async ({
   page,
 }) => {
   const id = await open(page, 'strands');
@@ -299,15 +299,15 @@ test('every tab of Strands, the stick and the phone have no accessibility fault'
   ]) {
     await tab(page, name);
     await expect(page.getByText('Working it out')).toHaveCount(0);
-    await axe(page);
+    await axeInAll(page);
   }
   await page.setViewportSize({ width: 390, height: 844 });
-  await axe(page);
+  await axeInAll(page);
   const wide = await page.evaluate(() => document.documentElement.scrollWidth);
   expect(wide).toBeLessThanOrEqual(390);
   await page.goto(`/stick/${id}?design=ewes`);
   await expect(page.getByRole('heading', { name: /Marked stick/ })).toBeVisible();
-  await axe(page);
+  await axeInAll(page);
   await page.goto(`/stick/${id}?design=none`);
   await expect(page.getByRole('alert')).toContainText('no such line or design');
 });

@@ -2,7 +2,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import type { Plan } from '../../src/core/plan/schema.js';
-import { axe, open, saved, stored } from './help.js';
+import { axeInAll, open, saved, stored } from './help.js';
 
 const at = async (page: Page, tab?: string, change = {}) => {
   const id = await open(page, 'supplies', change);
@@ -21,7 +21,7 @@ test('a row opens to what it goes into; by hand, in the shed, left out; all of i
   await row.getByRole('button', { name: 'In-line tensioner', exact: true }).click();
   const detail = page.locator('[data-detail="tensioner"]');
   await expect(detail).toContainText(/counted \d+/);
-  await axe(page);
+  await axeInAll(page);
   const counted = Number(/counted (\d+)/.exec((await detail.textContent())!)![1]);
   const total = page.locator('[data-total]');
   const before = await total.textContent();
@@ -78,25 +78,25 @@ test('coils are cut with their bound; a reel is left, a coil begun is used first
 }) => {
   const id = await at(page, 'Coils');
   const sum = page.locator('[data-cut="ht25"]');
-  await expect(sum).toContainText(/\d+ coils, \d+ joins?, £/, { timeout: 20_000 });
+  await expect(sum).toContainText(/\d+ coils, \d+ joins?, £/);
   await expect(sum).toContainText(/No cutting costs less/);
   const bars = page.getByRole('list', { name: 'Coils as they are cut' }).getByRole('img');
   const many = await bars.count();
-  await axe(page);
+  await axeInAll(page);
   await page.getByLabel(/^500.m at/).uncheck();
   await saved(page);
   expect((await planOf(page, id)).supplyRows!['reel.ht25.500']).toEqual({ out: true });
   await page.getByLabel('Length left on it').fill('640');
   await page.getByLabel('Length left on it').press('Enter');
   await page.getByRole('button', { name: 'Put it in the shed' }).click();
-  await expect(sum).toContainText('and 1 begun', { timeout: 20_000 });
+  await expect(sum).toContainText('and 1 begun');
   await expect(bars.first()).toHaveAccessibleName(/^Coil of 640.m, begun: /);
   await expect.poll(async () => (await records(page, id, 'stock'))[0]?.['length_m']).toBe(640);
   await page.goto(`/coils/${id}?wire=ht25`);
   const cards = page.getByRole('region', { name: /^Coil \d+ of/ });
   await expect(cards.first()).toContainText('640 m, begun');
   expect(await cards.count()).toBeGreaterThanOrEqual(many - 1);
-  await axe(page);
+  await axeInAll(page);
   // Each card is one page of A5.
   const paper = (await page.pdf({ preferCSSPageSize: true })).toString('latin1');
   const pages = [...paper.matchAll(/\/Count (\d+)/g)].map((m) => Number(m[1]));
@@ -109,7 +109,7 @@ test('prices go out as CSV and come in: what cannot be read is said, what is tak
   const id = await at(page, 'Prices');
   const row = page.locator('[data-price="tensioner"]');
   await expect(row).toContainText('△ old');
-  await axe(page);
+  await axeInAll(page);
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'CSV', exact: true }).click(),
@@ -144,7 +144,7 @@ test('an order by delivery; what came, short and wrong; what the next work is mi
   await page.getByLabel('Delivery', { exact: true }).selectOption({ label: 'Ends, corners, gates, tools' }); // prettier-ignore
   const make = page.getByRole('button', { name: /^Order these \d+ items/ });
   const n = Number(/\d+/.exec((await make.textContent())!)![0]);
-  await axe(page);
+  await axeInAll(page);
   await make.click();
   const order = page.getByRole('region', { name: 'Order 1', exact: true });
   await expect(order).toContainText(`${n} of ${n} still to come`);
@@ -172,7 +172,7 @@ test('an order by delivery; what came, short and wrong; what the next work is mi
   const sheet = page.getByRole('region', { name: 'Order sheet Order 1' });
   await expect(sheet).toContainText('Delivery: Ends, corners, gates, tools');
   await expect(sheet.getByRole('row')).toHaveCount(n + 1 + 3);
-  await axe(page);
+  await axeInAll(page);
 });
 
 test('what one strand more costs is one press; a named state stands beside the plan of now', async ({
@@ -180,8 +180,8 @@ test('what one strand more costs is one press; a named state stands beside the p
 }) => {
   const id = await at(page, 'Side by side');
   await page.getByRole('button', { name: 'What does one strand more cost?' }).click();
-  await expect(page.locator('[data-more]')).toContainText(/£[\d.,\u202f]+ more as it is used/, { timeout: 20_000 }); // prettier-ignore
-  await axe(page);
+  await expect(page.locator('[data-more]')).toContainText(/£[\d.,\u202f]+ more as it is used/); // prettier-ignore
+  await axeInAll(page);
   await page.getByRole('button', { name: 'Keep the name' }).click();
   await expect(page.getByText(/A name is wanted/)).toBeVisible();
   await page.getByLabel('Name the plan as it is now').fill('as priced');
@@ -196,7 +196,7 @@ test('what one strand more costs is one press; a named state stands beside the p
   await saved(page);
   await page.getByRole('tab', { name: 'Side by side' }).click();
   const sums = page.getByRole('group', { name: 'Sums of both' });
-  await expect(sums.getByRole('row', { name: /^cost, without tax/ })).toContainText('+£', { timeout: 20_000 }); // prettier-ignore
+  await expect(sums.getByRole('row', { name: /^cost, without tax/ })).toContainText('+£'); // prettier-ignore
   await expect(page.getByRole('group', { name: 'Parts that differ' })).toContainText('End post, 2.4 m'); // prettier-ignore
   await page.getByRole('button', { name: 'Take the name as priced away' }).click();
   await expect(page.getByText('No state has a name yet')).toBeVisible();
@@ -206,15 +206,15 @@ test('kinds over the years: the year at which they cross, in words and in the ch
   page,
 }) => {
   await at(page, 'Over the years');
-  await expect(page.getByRole('img', { name: 'Paid over the years, by the metre' })).toBeVisible({ timeout: 20_000 }); // prettier-ignore
+  await expect(page.getByRole('img', { name: 'Paid over the years, by the metre' })).toBeVisible(); // prettier-ignore
   await expect(page.locator('[data-crossings]')).toContainText(/from year \d+|all through/);
-  await axe(page);
+  await axeInAll(page);
   await page.getByLabel('Over', { exact: true }).fill('3');
   await page.getByLabel('Over', { exact: true }).press('Enter');
   await expect(page.locator('[data-crossings]')).toContainText('all through 3 years');
 });
 
-test('ten thousand rows are a table of those that are seen', async ({ page }) => {
+test('ten thousand rows are a table of those that are seen @all', async ({ page }) => {
   test.slow();
   const demo = JSON.parse(readFileSync('demo/hollin-scar.plan.json', 'utf8')) as Plan;
   const [first] = Object.values(demo.lines);
@@ -222,7 +222,7 @@ test('ten thousand rows are a table of those that are seen', async ({ page }) =>
   for (const key of ['placed', 'pins', 'ends', 'joins', 'crossings', 'levels', 'tensioners', 'noPosts', 'design'] as const) delete (long as Record<string, unknown>)[key]; // prettier-ignore
   await open(page, 'section', { lines: { long }, gates: {}, energisers: {}, paddocks: {}, things: {}, grids: undefined, ground: { kind: 'flat', z_m: 0 }, accepted: {} }); // prettier-ignore
   const table = page.getByRole('group', { name: 'Posts of Long' });
-  await expect(table.locator('table')).toHaveAttribute('aria-rowcount', /^100\d\d$/, { timeout: 30_000 }); // prettier-ignore
+  await expect(table.locator('table')).toHaveAttribute('aria-rowcount', /^100\d\d$/); // prettier-ignore
   expect(await table.getByRole('row').count()).toBeLessThan(90);
   await table.evaluate((box) => box.scrollTo(0, 150_000));
   await expect.poll(async () => await table.getByRole('row').nth(20).textContent()).toMatch(/[3-9]\d{3}/); // prettier-ignore

@@ -1,6 +1,6 @@
 /** Several lines at once, a line straightened, sides that are inside and outside, what is to come later. */
 import { expect, test } from '@playwright/test';
-import { axe, empty, open, saved, stored } from './help.js';
+import { axeInAll, empty, open, saved, stored } from './help.js';
 
 interface Own {
   post: string;
@@ -20,7 +20,7 @@ test('several lines are changed together in everything that they have', async ({
   await page.getByLabel('Choose Middle east').check();
   await page.getByRole('button', { name: 'Change 2 lines' }).click();
   await expect(page.getByRole('heading', { name: '2 lines' })).toBeVisible();
-  await axe(page);
+  await axeInAll(page);
   await page.getByLabel('Line posts').selectOption({ label: 'Steel, 2.1 m' });
   await page.getByLabel('Longest bay').fill('5.5');
   await page.getByLabel('Longest bay').press('Enter');

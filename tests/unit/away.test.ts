@@ -44,6 +44,21 @@ describe('kept in the browser', () => {
     await forgetAll();
     expect([await keptProperty('p'), await keptGrid('g1'), await keptKind('p', 'readings')]).toEqual([undefined, undefined, undefined]); // prettier-ignore
   });
+
+  // Seen on a slow machine: a property whose answer came late stood in the browser of one who had signed out.
+  it('nothing that comes late is kept in a page that somebody leaves', async () => {
+    vi.resetModules();
+    const page = await import('../../src/session/field.js');
+    await page.keepProperty(kept('p'));
+    const late = page.keepProperty(kept('late'));
+    page.keepNoMore();
+    await Promise.all([page.forgetAll(), late]);
+    await page.keepProperty(kept('q'));
+    await page.keepGrid('g', { cols: 1 } as never);
+    await page.keepTaken('p', 'readings', record('r'));
+    await page.keepKind('p', 'readings', { records: [record('r')], since: 1 });
+    expect([await page.keptProperties(), await page.keptGrid('g'), await page.keptKind('p', 'readings')]).toEqual([[], undefined, undefined]); // prettier-ignore
+  });
 });
 
 describe('opening', () => {

@@ -8,6 +8,7 @@ import { PlanSchema, type Plan } from '../../src/core/plan/schema.js';
 import { ReportSchema } from '../../src/core/report/schema.js';
 import { applyPatch, edit } from '../../src/formats/patch.js';
 import { validate } from '../../src/formats/validate.js';
+import { ALL, often } from '../often.js';
 import { FLAT, line, plan } from './scene.js';
 
 /** One thing that a hand may do on Land; `a` and `b` pick what and where. */
@@ -39,6 +40,9 @@ function perform(p: Plan, { what, a, b, e, n }: Act): void {
   else if (what === 8 && b % 4 === 0) edits.removeLine(p, l.id);
 }
 
+/** Mends follow by the same memory; `tracked.test.ts` tries them on a smaller plan. */
+const quick = { mends: ALL ? Infinity : 0 };
+
 describe('whatever a hand does on Land', () => {
   it('leaves a sound plan that evaluates, the same with memory as without, and can be taken back', () => {
     fc.assert(
@@ -60,14 +64,14 @@ describe('whatever a hand does on Land', () => {
         }
         expect(checkPlan(now, catalogue, new Set())).toEqual([]);
         expect(() => validate(PlanSchema, structuredClone(now))).not.toThrow();
-        remembering(start, FLAT, catalogue);
-        const report = remembering(now, FLAT, catalogue);
+        remembering(start, FLAT, catalogue, quick);
+        const report = remembering(now, FLAT, catalogue, quick);
         expect(() => validate(ReportSchema, structuredClone(report))).not.toThrow();
-        expect(report).toEqual(createEvaluator()(now, FLAT, catalogue));
+        expect(report).toEqual(createEvaluator()(now, FLAT, catalogue, quick));
         const back = inverses.reduceRight((p, inverse) => applyPatch(p, inverse), now);
         expect(back).toEqual(start);
       }),
-      { numRuns: 60 },
+      { numRuns: often(30, 200) },
     );
   });
 });

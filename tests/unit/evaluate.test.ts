@@ -10,7 +10,16 @@ import { PARTS } from '../../src/core/parts/index.js';
 import { applyPatch, edit } from '../../src/formats/patch.js';
 import { parsePlan } from '../../src/formats/planFile.js';
 import { validate } from '../../src/formats/validate.js';
-import { energiser, FLAT, line, plan, report, strands, networkOf } from './scene.js';
+import {
+  energiser,
+  FLAT,
+  line,
+  plan,
+  mended as judged,
+  report,
+  strands,
+  networkOf,
+} from './scene.js';
 import { candidatesOf } from '../../src/core/power/sizing.js';
 import { fed, gate, GROUND_OF, wrong } from './wrong.js';
 
@@ -34,11 +43,11 @@ describe('evaluate', () => {
 
   it('moving one vertex works out that line alone, with the same answer as from nothing', () => {
     const evaluate = createEvaluator();
-    const before = evaluate(demo.plan, demoGround, catalogue);
+    const before = evaluate(demo.plan, demoGround, catalogue, { mends: 0 });
     const { next } = edit(demo.plan, (d) => {
       d.lines['ewe']!.vertices[0]!.e += 3;
     });
-    const after = evaluate(next, demoGround, catalogue);
+    const after = evaluate(next, demoGround, catalogue, { mends: 0 });
     expect(after.lines['ridge']).toBe(before.lines['ridge']);
     expect(after.lines['ewe']).not.toBe(before.lines['ewe']);
     expect(after).toEqual(report(next, demoGround));
@@ -190,7 +199,7 @@ const rules = PARTS.flatMap((part) => part.rules ?? []);
 describe('findings', () => {
   it.each(wrong)('%s speaks up, says why and what to do, and its mend silences it', (rule, p) => {
     const ground = GROUND_OF[rule] ?? FLAT;
-    const found = report(p, ground).findings.filter((f) => f.rule === rule);
+    const found = judged(p, ground).findings.filter((f) => f.rule === rule);
     expect(found.length).toBeGreaterThan(0);
     for (const f of found) {
       expect(f.why.length).toBeGreaterThan(20);

@@ -15,7 +15,16 @@ import { strainOf } from '../../src/core/wire/strain.js';
 import { wireOf } from '../../src/core/wire/wires.js';
 import { flatRun } from './runs.js';
 import { pushAside } from '../../src/core/wire/pull.js';
-import { energiser, FLAT, line, plan, PLACING, report, strands, networkOf } from './scene.js';
+import {
+  energiser,
+  FLAT,
+  line,
+  plan,
+  PLACING,
+  mended as report,
+  strands,
+  networkOf,
+} from './scene.js';
 import { candidatesOf } from '../../src/core/power/sizing.js';
 
 const slope: Grid = {

@@ -5,7 +5,7 @@ import { catalogue } from '../../src/core/plan/catalogue.js';
 import type { Line } from '../../src/core/plan/schema.js';
 import { bendsOf, insulatorAt, unfit, usualInsulator } from '../../src/core/strands/insulators.js';
 import { itemsOfCrossing, type Crossing } from '../../src/core/wiring/crossings.js';
-import { energiser, line, plan, report, strands } from './scene.js';
+import { energiser, line, plan, mended as report, strands } from './scene.js';
 
 /** Two legs of 150 m with a bend between them, turned to the right by so many degrees. */
 const bent = (deg: number, part: Partial<Line> = {}) => {

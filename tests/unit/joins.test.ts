@@ -8,7 +8,7 @@ import type { Plan } from '../../src/core/plan/schema.js';
 import { circuitOf } from '../../src/core/power/circuit.js';
 import { solveUnit } from '../../src/core/power/network.js';
 import { joinLines, reverseLine, splitLine } from '../../src/core/edit/reshape.js';
-import { networkOf, report } from './scene.js';
+import { networkOf, mended as report } from './scene.js';
 import { acrossCorner, cornered, ladder, tie } from './wrong.js';
 
 const STRANDS = ['s1', 's2', 's3', 'e1'];

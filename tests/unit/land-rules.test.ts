@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import type { Finding } from '../../src/core/report/schema.js';
 import type { Plan, Thing } from '../../src/core/plan/schema.js';
 import { applyPatch } from '../../src/formats/patch.js';
-import { energiser, line, plan, report, strands } from './scene.js';
+import { energiser, line, plan, mended as report, strands } from './scene.js';
 import { thing, things } from './wrong-land.js';
 
 const straight = (part: Parameters<typeof line>[2] = {}) => line('a', [[0, 0], [300, 0]], part); // prettier-ignore

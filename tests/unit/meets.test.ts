@@ -15,7 +15,7 @@ import { patched } from '../../src/core/plan/patched.js';
 import type { Plan } from '../../src/core/plan/schema.js';
 import { topologyOf } from '../../src/core/plan/topology.js';
 import { applyPatch, edit } from '../../src/formats/patch.js';
-import { energiser, line, plan, report } from './scene.js';
+import { energiser, line, plan, mended as report } from './scene.js';
 
 const lines = (...all: ReturnType<typeof line>[]) => plan(all).lines;
 const met = (...all: ReturnType<typeof line>[]) =>

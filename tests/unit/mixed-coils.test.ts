@@ -6,6 +6,7 @@ import { catalogue } from '../../src/core/plan/catalogue.js';
 import type { Grid, Plan } from '../../src/core/plan/schema.js';
 import { cutWires } from '../../src/core/supplies/wireCuts.js';
 import { groundOf } from '../../src/core/terrain/ground.js';
+import { often } from '../often.js';
 import { cutCoils } from '../../src/core/supplies/coils.js';
 import {
   cutMixed,
@@ -85,9 +86,9 @@ function holds(i: MixedInputs, c: MixedCutting): void {
 }
 
 describe('coils of several lengths', () => {
-  it('250 jobs by lot: pieces add up to runs, no coil is overdrawn, joins fall where they may, never under the bound', () => {
+  it('jobs by lot: pieces add up to runs, no coil is overdrawn, joins fall where they may, never under the bound', () => {
     const over: number[] = [];
-    for (let seed = 1; seed <= 250; seed++) {
+    for (let seed = 1; seed <= often(100, 1000); seed++) {
       const i = job(seed);
       const c = cutMixed(i, 40);
       holds(i, c);
@@ -120,7 +121,7 @@ describe('coils of several lengths', () => {
   });
 
   it('with one reel and nothing else it costs what the plain cutting costs', () => {
-    for (let seed = 1; seed <= 20; seed++) {
+    for (let seed = 1; seed <= often(6, 60); seed++) {
       const random = chance(40 + seed);
       const runs_m = Array.from({ length: 5 + Math.floor(random() * 12) }, () => Math.round(60 + random() * 900)); // prettier-ignore
       const plain = cutCoils({ run_lengths_m: runs_m, coil_length_m: 1500, coil_price: 139, join_price: 4, min_piece_m: 20 }); // prettier-ignore

@@ -8,7 +8,7 @@ import { requirementOf } from '../../src/core/strands/requirement.js';
 import { startingMakeUp } from '../../src/core/strands/proposal.js';
 import { pushAside } from '../../src/core/wire/pull.js';
 import { wireOf } from '../../src/core/wire/wires.js';
-import { line, plan, report, strands } from './scene.js';
+import { line, plan, mended as report, strands } from './scene.js';
 
 const facing = (stock: string[], keepOut: string[] = []) => ({ left: stock, right: [], keepOut, boundary: false }); // prettier-ignore
 const found = (p: Parameters<typeof report>[0], rule: string) => report(p).findings.filter((f) => f.rule === rule); // prettier-ignore

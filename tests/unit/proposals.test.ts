@@ -15,6 +15,7 @@ import { placesOf } from '../../src/core/wiring/place.js';
 import { strongerTies } from '../../src/core/wiring/stronger.js';
 import { edit } from '../../src/formats/patch.js';
 import { energiser, FLAT, line, networkOf, plan, report, strands } from './scene.js';
+import { often } from '../often.js';
 import { acrossCorner, cornered, ladder } from './wrong.js';
 
 /** Three runs in a row, whose joins tie some strands only. */
@@ -134,9 +135,9 @@ describe('what a break costs', () => {
           expect(lost(cost.mend)).toBeLessThan(Math.min(...others) + 0.05 * cost.worst.before_V);
         },
       ),
-      { numRuns: 25, seed: 3 },
+      { numRuns: often(8, 60), seed: 3 },
     );
-    expect(mended).toBeGreaterThan(4);
+    expect(mended).toBeGreaterThan(1);
   });
 
   it('has the volts of the whole solver at the place', () => {

@@ -37,6 +37,7 @@ import { groundOf } from '../../src/core/terrain/ground.js';
 import { parsePlan } from '../../src/formats/planFile.js';
 import type { Search } from '../../src/core/rounds/search.js';
 import { roundQuestions } from '../../src/workers/rounds.js';
+import { ALL } from '../often.js';
 import { energiser, line, networkOf, plan, report } from './scene.js';
 
 const fence = plan([line('a', [[0, 0], [900, 0]]), line('b', [[400, 0], [400, 500]])], {
@@ -362,7 +363,7 @@ describe('the demo’s season', () => {
   });
   it('says at every round before the storm that nothing is wrong, or what was', () => {
     const ask = roundQuestions(() => net);
-    for (const day of [15, 29, 43, 57]) {
+    for (const day of ALL ? [15, 29, 43, 57] : [29]) {
       const now = own.filter((r) => r.before === day);
       const before = own.filter((r) => r.before > day).map((r) => ({ reading: r, season: seasonOf(r) })); // prettier-ignore
       expect(ask.said({ unit: 'steading', season: seasonOf(now[0]!), readings: now, before, share, searching: false })!.likeliest, `day ${day}`).toBe('none'); // prettier-ignore

@@ -67,7 +67,11 @@ export function plan(lines: Line[], part: Partial<Plan> = {}): Plan {
   };
 }
 
-export const report = (p: Plan, ground: Ground = FLAT): Report => evaluate(p, ground, catalogue);
+/** The report, mends not tried: that takes ten times as long, and most do not look at them. */
+export const report = (p: Plan, ground: Ground = FLAT): Report =>
+  evaluate(p, ground, catalogue, { mends: 0 });
+/** The report with every mend tried. */
+export const mended = (p: Plan, ground: Ground = FLAT): Report => evaluate(p, ground, catalogue);
 
 /** The network of an energiser of a plan, as the Power step asks about it. */
 export function networkOf(p: Plan, id = 'unit', ground: Ground = FLAT): Network {

@@ -14,6 +14,7 @@ import {
   type Event,
 } from '../../src/session/book.js';
 import { take } from '../../src/session/reducer.js';
+import { often } from '../often.js';
 import { line, plan } from './scene.js';
 
 let ids = 0;
@@ -254,7 +255,7 @@ describe('what is saved', () => {
           expect(new Set(s.history.map((h) => h.changeId)).size).toBe(s.history.length);
         }
       }),
-      { numRuns: Number(process.env['RUNS'] ?? 400), verbose: 1 },
+      { numRuns: Number(process.env['RUNS'] ?? often(400, 8000)), verbose: 1 },
     );
   });
 

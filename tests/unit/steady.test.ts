@@ -11,10 +11,13 @@ import { groundOf } from '../../src/core/terrain/ground.js';
 import { slopeOf } from '../../src/core/terrain/relief.js';
 import { edit } from '../../src/formats/patch.js';
 import { parsePlan } from '../../src/formats/planFile.js';
+import { ALL } from '../often.js';
 import { energiser, FLAT, line, plan } from './scene.js';
 
 const demo = parsePlan(readFileSync('demo/hollin-scar.plan.json', 'utf8'));
 const ground = groundOf(demo.plan, demo.grids);
+/** Mends follow by the same memory; `tracked.test.ts` tries them on a smaller plan. */
+const quick = { mends: ALL ? Infinity : 0 };
 
 describe('memory of the pipeline', () => {
   it('a table made anew keeps the rows that say the same', () => {
@@ -38,29 +41,29 @@ describe('memory of the pipeline', () => {
 
   it('on a line with a gate: lines that do not meet it keep their reports, and all is as from nothing', () => {
     const known = createEvaluator();
-    const before = known(demo.plan, ground, catalogue);
+    const before = known(demo.plan, ground, catalogue, quick);
     const move = (d: Plan) => moveVertex(d, 'mid-e', 1, { e: 702, n: 356 });
     const { next } = edit(demo.plan, move);
-    const after = known(next, ground, catalogue);
-    expect(after).toEqual(evaluate(next, ground, catalogue));
+    const after = known(next, ground, catalogue, quick);
+    expect(after).toEqual(evaluate(next, ground, catalogue, quick));
     const same = Object.keys(after.lines).filter((id) => after.lines[id] === before.lines[id]);
     expect(same.length).toBeGreaterThanOrEqual(Object.keys(after.lines).length - 5);
   });
 
   it('in the hand the volts stay as they were, the ground does not; at rest all is as from nothing', () => {
     const known = createEvaluator();
-    const before = known(demo.plan, ground, catalogue);
+    const before = known(demo.plan, ground, catalogue, quick);
     const { next } = edit(demo.plan, (d) => moveVertex(d, 'mid-e', 1, { e: 702, n: 356 }));
-    const held = known(next, ground, catalogue, { hurry: true });
-    const rest = known(next, ground, catalogue);
+    const held = known(next, ground, catalogue, { ...quick, hurry: true });
+    const rest = known(next, ground, catalogue, quick);
     expect(held.energisers).toEqual(before.energisers);
     expect(rest.energisers).not.toEqual(before.energisers);
     expect(held.lines).toEqual(rest.lines);
-    expect(rest).toEqual(evaluate(next, ground, catalogue));
+    expect(rest).toEqual(evaluate(next, ground, catalogue, quick));
     // Another line is another network: nothing of before can stand for it.
     const { next: fewer } = edit(next, (d) => void delete d.lines['hay']);
-    expect(known(fewer, ground, catalogue, { hurry: true }).energisers).toEqual(
-      evaluate(fewer, ground, catalogue).energisers,
+    expect(known(fewer, ground, catalogue, { ...quick, hurry: true }).energisers).toEqual(
+      evaluate(fewer, ground, catalogue, quick).energisers,
     );
   });
 

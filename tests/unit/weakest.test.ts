@@ -10,7 +10,7 @@ import { PlanSchema, type Line, type Plan, type Strand } from '../../src/core/pl
 import { broken, judge } from '../../src/core/strands/judge.js';
 import { requirementOf } from '../../src/core/strands/requirement.js';
 import { oldFence, withPair } from '../../src/core/strands/retrofit.js';
-import { energiser, line, plan, report, strands } from './scene.js';
+import { energiser, line, plan, mended as report, strands } from './scene.js';
 
 const found = (p: Plan, rule: string) => report(p).findings.filter((f) => f.rule === rule);
 const titles = (p: Plan, rule: string) => found(p, rule).map((f) => `${f.kind}: ${f.title}`);

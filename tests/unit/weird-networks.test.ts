@@ -9,6 +9,7 @@ import { remediesOf } from '../../src/core/sizing/remedies.js';
 import { sampler } from '../../src/core/sizing/sure.js';
 import { resistiveDeck, transientDeck } from '../../src/formats/netlist.js';
 import { edit } from '../../src/formats/patch.js';
+import { often } from '../often.js';
 import { energiser, line, networkOf, plan, report } from './scene.js';
 
 const strand = fc.record<Strand>({
@@ -60,6 +61,6 @@ it('any make-ups on any soil with any unit', () => {
         }
       }
     }),
-    { numRuns: Number(process.env['NETWORKS'] ?? 8) },
+    { numRuns: Number(process.env['NETWORKS'] ?? often(2, 60)) },
   );
 }, 300_000);

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { catalogue } from '../../src/core/plan/catalogue.js';
 import type { Line, Plan, Strand } from '../../src/core/plan/schema.js';
 import { applyPatch } from '../../src/formats/patch.js';
-import { line, plan, report, strands } from './scene.js';
+import { line, plan, mended as report, strands } from './scene.js';
 
 const long = (part: Partial<Line> = {}) => plan([line('a', [[0, 0], [600, 0]], part)]); // prettier-ignore
 const of = (p: Plan, rule: string) => report(p).findings.filter((f) => f.rule === rule);

@@ -11,6 +11,8 @@ type Least = 'open' | Role;
 interface Door extends Partial<Readonly<Record<Method, Least>>> {
   /** Not by a link to read one property: it shows or does what is of no single one. */
   readonly people?: true;
+  /** Its `id` is that of a ground, which is named by its content: who knows that has seen it. */
+  readonly ground?: true;
 }
 
 const READ: Door = { GET: 'reader' };
@@ -48,7 +50,7 @@ export const DOORS: Readonly<Record<string, Door>> = {
   '/api/calc/[kind]': { POST: 'reader' },
   '/api/walked': { POST: 'crew' },
   '/api/grids': { POST: 'crew' },
-  '/api/grids/[id]': READ,
+  '/api/grids/[id]': { ...READ, ground: true },
   '/api/sample': { POST: 'owner', people: true },
   '/api/backup': { GET: 'owner', people: true },
   '/api/restore': { POST: 'owner', people: true },
@@ -92,5 +94,7 @@ export function admitted(
   if (RANK[visitor.role] < RANK[least]) return 'not you';
   if (visitor.only === undefined) return 'in';
   if (door?.people) return 'not you';
-  return property === undefined || property === visitor.only ? 'in' : 'not you';
+  // An address that names a property opens for its own link alone, and where none was read from it for none.
+  const ofProperty = pattern.includes('[id]') && !door?.ground;
+  return !ofProperty || property === visitor.only ? 'in' : 'not you';
 }

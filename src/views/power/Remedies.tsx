@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { Energiser } from '../../core/plan/schema.js';
-import type { SplitOffer } from '../../workers/power.worker.js';
+import type { SplitOffer } from '../../workers/questions.js';
 import { askPower, usePower } from '../../session/power.js';
 import { commitPatch, useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';

@@ -4,7 +4,7 @@ import type { Waypoint } from '../../core/edit/bring.js';
 import { TEMPLATES } from '../../core/edit/templates.js';
 import { QuantityField } from '../../ui/parts/controls.js';
 import { ReferenceFields } from '../../ui/parts/Reference.js';
-import type { Begun } from '../../workers/start.worker.js';
+import type { Begun } from '../../workers/begin.js';
 import { Tolerance } from '../land/Tolerance.js';
 import { Waypoints } from '../land/Waypoints.js';
 import { measuredIn, type Form } from './answers.js';

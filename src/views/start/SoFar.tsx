@@ -2,7 +2,7 @@ import { useSession } from '../../session/session.js';
 import { MEASURED, Num } from '../../ui/parts/Num.js';
 import { AREA } from '../land/areaOrigin.js';
 import { moneyText } from '../../core/base/locale.js';
-import type { Begun } from '../../workers/start.worker.js';
+import type { Begun } from '../../workers/begin.js';
 
 /** What the answers make so far: length, area, ends, cost. */
 export function SoFar({ begun }: { begun: Begun }) {

@@ -1,17 +1,13 @@
 /** What the answers given so far make: worked out in a worker, shown like any property, saved nowhere. */
-import * as Comlink from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import type { Answers } from '../../core/edit/firstPlan.js';
 import type { Grid, Plan } from '../../core/plan/schema.js';
 import { groundOf } from '../../core/terrain/ground.js';
 import { useSession } from '../../session/state.js';
-import type { Begun, StartApi } from '../../workers/start.worker.js';
+import { askKept, keptWorker, type Running } from '../../session/workers.js';
+import type { Begun, StartApi } from '../../workers/begin.js';
 
-let api: Comlink.Remote<StartApi> | null = null;
-const started = (): Comlink.Remote<StartApi> =>
-  (api ??= Comlink.wrap<StartApi>(
-    new Worker(new URL('../../workers/start.worker.ts', import.meta.url), { type: 'module' }),
-  ));
+const worker = keptWorker('begin');
 
 /** Work that takes longer than this is said, ms. */
 const LONG_MS = 400;
@@ -26,7 +22,7 @@ export function useBegun(answers: Answers, grid: Grid | null) {
   const [working, setWorking] = useState(false);
   const wanted = useRef<{ answers: Answers; grid: Grid | null } | null>(null);
   const busy = useRef(false);
-  const laid = useRef<Grid | null>(null);
+  const laid = useRef<{ by: Running<StartApi>; grid: Grid | null } | null>(null);
   useEffect(() => {
     wanted.current = { answers, grid };
     if (!busy.current) void run();
@@ -37,9 +33,13 @@ export function useBegun(answers: Answers, grid: Grid | null) {
         const now = wanted.current;
         wanted.current = null;
         try {
-          if (laid.current !== now.grid) await started().lay(now.grid);
-          laid.current = now.grid;
-          const made = await started().begin(now.answers);
+          const made = await askKept(worker, async (running) => {
+            const { api } = running;
+            if (laid.current?.by !== running || laid.current.grid !== now.grid)
+              await api.lay(now.grid);
+            laid.current = { by: running, grid: now.grid };
+            return api.begin(now.answers);
+          });
           show(made.plan, made.report, now.grid);
           setBegun(made);
           setFault(null);
@@ -56,7 +56,7 @@ export function useBegun(answers: Answers, grid: Grid | null) {
     begun,
     fault,
     working,
-    finish: (last: Answers): Promise<Plan> => started().finish(last),
+    finish: (last: Answers): Promise<Plan> => askKept(worker, ({ api }) => api.finish(last)),
   };
 }
 

@@ -1,5 +1,4 @@
 /** Evaluation off the main thread: keeps the plan and follows it by patches. */
-import * as Comlink from 'comlink';
 import { createChoices, type Choices } from '../core/choices.js';
 import { createEvaluator } from '../core/evaluate.js';
 import { PARTS } from '../core/parts/index.js';
@@ -30,7 +29,7 @@ export interface Evaluated {
   readonly took_ms: number;
 }
 
-const api = {
+export const api = {
   /** Starts over with a whole plan and its ground. @param shipped the catalogue; the first that is given stays */
   open(newPlan: Plan, newGround: Ground, shipped: Catalogue): void {
     catalogue ??= shipped;
@@ -46,13 +45,13 @@ const api = {
    * The report of the plan, with a change on top that has not been made yet.
    * @param watched the line whose choices are looked at, or null
    * @param hurry the volts may be those of before, or follow in one season
-   * @param mends how many mends may be tried that were not tried before
+   * @param mends ids of findings whose mends are to be tried
    */
   evaluate(
     preview: PatchStep[],
     watched: string | null,
     hurry: Hurry,
-    mends: number,
+    mends: readonly string[],
   ): Evaluated | null {
     if (!plan || !ground) return null;
     const start = performance.now();
@@ -85,4 +84,3 @@ const api = {
 };
 
 export type EvaluateApi = typeof api;
-Comlink.expose(api);

@@ -1,5 +1,4 @@
 /** Questions of the Power step, off the main thread and beside the evaluation: none of them keeps a hand waiting. */
-import * as Comlink from 'comlink';
 import { bothWays, type BothWays } from '../core/bothWays.js';
 import { madeOf, plannedOf, type BuildAsked } from '../core/building.js';
 import { checksOf, type Check } from '../core/build/inspect.js';
@@ -88,7 +87,7 @@ const withLine = (of: Plan, line: Line): Plan => ({ ...of, lines: { ...of.lines,
 const AT_ONCE = 10;
 let drawing: { key: string; sampler: ReturnType<typeof sampler> } | null = null;
 
-const api = {
+export const api = {
   ...roundQuestions(
     (unit) => networks[unit] ?? null,
     () => ground,
@@ -243,5 +242,4 @@ const api = {
   },
 };
 
-export type PowerApi = typeof api;
-Comlink.expose(api);
+export type QuestionsApi = typeof api;

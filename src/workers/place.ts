@@ -1,5 +1,4 @@
 /** Placement off the main thread, run by run; who wants it to stop ends the worker. */
-import * as Comlink from 'comlink';
 import { jobsOf } from '../core/edit/placeLine.js';
 import { catalogue } from '../core/plan/catalogue.js';
 import { ownCatalogue } from '../core/plan/ownCatalogue.js';
@@ -14,7 +13,7 @@ import {
 import type { Requirement } from '../core/report/schema.js';
 import type { Ground } from '../core/terrain/ground.js';
 
-const api = {
+export const api = {
   /**
    * Places the posts of lines.
    * @param requirements what the stock asks of each line, from the report
@@ -49,4 +48,3 @@ const api = {
 };
 
 export type PlacementApi = typeof api;
-Comlink.expose(api);
