@@ -10,7 +10,7 @@ import { pathToFileURL } from 'node:url';
 import { constants } from 'node:zlib';
 import compression from 'compression';
 import pino from 'pino';
-import sirv from 'sirv';
+import sirv, { type Options } from 'sirv';
 import type { From } from './access/from.js';
 import { copied } from './backup/daily.js';
 import { openDatabase, plainly, StoreError } from './database.js';
@@ -77,8 +77,8 @@ export async function serve(options: ServeOptions): Promise<Server> {
     };
     handler(request, response, next, { from });
   };
-  const files = sirv(join(options.dist, 'client'), {
-    etag: true,
+  const client = join(options.dist, 'client');
+  const sent: Options = {
     gzip: true,
     brotli: true,
     setHeaders(response, path) {
@@ -96,7 +96,11 @@ export async function serve(options: ServeOptions): Promise<Server> {
       // What it fetches on a page's behalf is fetched by its own policy.
       if (path === '/sw.js') response.setHeader('content-security-policy', "default-src 'self'");
     },
-  });
+  };
+  // What never changes is never asked about again: it needs no tag, and the page fetches sixty of them.
+  const [built, others] = [sirv(client, sent), sirv(client, { ...sent, etag: true })];
+  const files: Step = (request, response, next) =>
+    (request.url?.startsWith('/_astro/') ? built : others)(request, response, next);
   const open = new Set<ServerResponse>();
   const steps: Step[] = [
     logged(log),
