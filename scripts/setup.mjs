@@ -78,4 +78,5 @@ export function debian(...names) {
   execFileSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], options);
 }
 
-if (process.argv[2] === 'build') build();
+// Run by itself it builds, for what is to go on beside that.
+if (process.argv[1] === import.meta.filename) build();

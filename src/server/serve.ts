@@ -120,7 +120,7 @@ export async function serve(options: ServeOptions): Promise<Server> {
       threshold: 1024,
       brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: 4 } },
     }) as unknown as Step,
-    files as Step,
+    files,
     page,
     // What no file and no page answers to gets the page that says so.
     (request, response, next) => {

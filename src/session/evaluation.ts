@@ -1,4 +1,5 @@
 /** The worker that evaluates the plan: it follows by patches and answers with what has changed. */
+import { causeKey } from '../core/findings/causes.js';
 import type { Hurry } from '../core/parts/part.js';
 import { follow } from '../core/report/change.js';
 import { catalogue } from '../core/plan/catalogue.js';
@@ -70,7 +71,7 @@ function untried(): string[] {
   const all = get().report?.findings ?? [];
   const opened = all.find((f) => f.id === finding);
   if (!opened) return [];
-  const alike = all.filter((f) => f.rule === opened.rule && f.cause === opened.cause);
+  const alike = all.filter((f) => causeKey(f) === causeKey(opened));
   return [opened, ...alike.filter((f) => f !== opened)].flatMap((f) => (f.trying ? f.id : []));
 }
 // Mends take ten times as long as all else: none is tried before somebody looks.

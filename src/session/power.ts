@@ -34,8 +34,6 @@ export interface Answer<R> {
   readonly value: R | null;
   /** The answer is of an earlier plan, or there is none yet. */
   readonly waiting: boolean;
-  /** Why there is none now; it is asked again by itself. */
-  readonly fault: string | null;
 }
 
 /** What is being answered now: who asks the same of the same plan meanwhile gets the same answer. */
@@ -96,11 +94,7 @@ export function usePower<R>(key: string | null, ask: Ask<R>): Answer<R> {
   }, [key, plan]);
   const waiting = state?.key !== key || state?.plan !== plan;
   useTold(waiting && key !== null ? fault : null);
-  return {
-    value: state?.key === key ? (state?.value ?? null) : null,
-    waiting,
-    fault: waiting ? fault : null,
-  };
+  return { value: state?.key === key ? (state?.value ?? null) : null, waiting };
 }
 
 /** Says a fault where the page says what it could not do, and takes it back when the answer has come. */

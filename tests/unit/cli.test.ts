@@ -2,7 +2,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Ajv } from 'ajv';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, onTestFinished } from 'vitest';
 import { run } from '../../src/cli/cli.js';
 import { energiser, line, plan as scene } from './scene.js';
 
@@ -43,7 +43,9 @@ describe('the command line', () => {
     const ajv = new Ajv({ strict: false });
     const fits = ajv.compile(await json<object>(['schema', 'report']));
     // Two units and two lines: the demo takes six seconds, and has no other keys.
-    const file = join(mkdtempSync(join(tmpdir(), 'anabatic-')), 'two.json');
+    const folder = mkdtempSync(join(tmpdir(), 'anabatic-'));
+    onTestFinished(() => rmSync(folder, { recursive: true }));
+    const file = join(folder, 'two.json');
     const units = { a: energiser('a', 0, { id: 'a' }), b: energiser('b', 0, { id: 'b', n: 90 }) };
     writeFileSync(file, JSON.stringify(scene([line('a', [[0, 0], [300, 0]]), line('b', [[0, 90], [300, 90]])], { energisers: units }))); // prettier-ignore
     const report = await json<object>(['evaluate', file, '--json']);

@@ -53,6 +53,9 @@ export function causesOf(findings: readonly Finding[], asked: CausesAsked): Caus
   };
 }
 
+/** Findings of one key are one entry. */
+export const causeKey = (f: Finding): string => `${f.step}|${f.kind}|${f.rule}|${f.cause}`;
+
 const linesOf = (findings: readonly Finding[]): string[] => [
   ...new Set(findings.flatMap((f) => f.place.line ?? [])),
 ];
@@ -60,7 +63,7 @@ const linesOf = (findings: readonly Finding[]): string[] => [
 function grouped(findings: readonly Finding[], line: string | null): Cause[] {
   const by = new Map<string, Finding[]>();
   for (const f of findings) {
-    const key = `${f.step}|${f.kind}|${f.rule}|${f.cause}`;
+    const key = causeKey(f);
     const own = by.get(key);
     if (own) own.push(f);
     else by.set(key, [f]);
