@@ -79,7 +79,9 @@ export function bothWays(
     const asked = alone({ ...plan, lines: { ...plan.lines, [id]: other } }, id);
     const worked = thought(asked, ground, catalogue, { joints });
     const report = worked.lines[id]!;
-    const cost = worked.counted[id]!.reduce((sum, [item, n]) => sum + n * priceInUse(item, cat), 0);
+    const cost = worked
+      .counted()
+      [id]!.reduce((sum, [item, n]) => sum + n * priceInUse(item, cat), 0);
     return {
       ...tensionsOf(other, report, wire, cat),
       ...workOf(other, report, cat),

@@ -15,7 +15,7 @@ export const madeOf = (plan: Plan, worked: Worked): Made => ({
   lines: worked.lines,
   gates: worked.gates,
   meetings: worked.meetings,
-  counted: worked.counted,
+  counted: worked.counted(),
   groups: worked.whole.power.groups,
   stood: Object.fromEntries(
     Object.entries(worked.of).map(([id, { posts, ends }]) => [

@@ -4,8 +4,15 @@ import { createRaiser, type Raised, type Seen } from './findings/index.js';
 import { mendFor, type Ask, type Tried } from './findings/mending.js';
 import type { Rule } from './findings/rule.js';
 import { PARTS } from './parts/index.js';
-import type { Hurry, Part } from './parts/part.js';
-import { alone, createAlone, createPipeline, NONE, type Worked } from './pipeline.js';
+import { inHand, type Hurry, type Part } from './parts/part.js';
+import {
+  alone,
+  createAlone,
+  createPipeline,
+  NONE,
+  type PipelineOptions,
+  type Worked,
+} from './pipeline.js';
 import type { Catalogue } from './plan/catalogue.js';
 import type { Plan } from './plan/schema.js';
 import type { Finding, Report } from './report/schema.js';
@@ -13,8 +20,10 @@ import { supplyList } from './supplies/takeoff.js';
 import type { Ground } from './terrain/ground.js';
 
 export interface EvaluateOptions {
-  /** Parts that take long may answer as they did last. */
+  /** What takes long may answer as it did last. */
   readonly hurry?: Hurry;
+  /** Parts whose figures nobody looks at while something is in the hand. */
+  readonly left?: PipelineOptions['left'];
   /**
    * How many findings' mends may be tried that were not tried before, or of which findings they are, by id; all of them
    * where nothing is said.
@@ -39,13 +48,23 @@ export function createEvaluator(
   const raise = createRaiser(rules);
   const aloneIn = createAlone();
   const mending = createMending(parts, rules);
+  let last: ({ readonly ids: string } & Pick<Report, 'supplies' | 'findings' | 'unjudged'>) | null =
+    null;
   return (plan, ground, base, options = {}) => {
     const worked = pipeline(plan, ground, base, options);
     const { cat, of, lines, shown, counted } = worked;
-    const supplies = supplyList(counted, cat, plan);
     const all = Object.values(lines);
-    const seen = seenOf(plan, worked, (id) => aloneIn(plan, id));
-    const raised = raise(seen);
+    // What is bought and what the rules find may stay behind the hand, while the same things are there.
+    const ids = [plan.lines, plan.gates, plan.energisers].map((of) => Object.keys(of).join()).join(';'); // prettier-ignore
+    if (!inHand(options.hurry ?? false) || last?.ids !== ids) {
+      const seen = seenOf(plan, worked, (id) => aloneIn(plan, id));
+      last = {
+        ids,
+        supplies: supplyList(counted(), cat, plan),
+        ...mending(raise(seen), seen, ground, base, worked.joints, options.mends ?? Infinity),
+      };
+    }
+    const { supplies, findings, unjudged } = last;
     return {
       format: 'anabatic-report',
       version: 1,
@@ -66,7 +85,8 @@ export function createEvaluator(
       lines,
       ...shown,
       supplies,
-      ...mending(raised, seen, ground, base, worked.joints, options.mends ?? Infinity),
+      findings,
+      unjudged,
     };
   };
 }

@@ -3,8 +3,8 @@
  * was given, so moving one vertex works out one line and its network.
  */
 import { memoLast, memoOn, sameItems, steady } from './base/memo.js';
-import { PARTS, type LinePieces } from './parts/index.js';
-import type { Hurry, Items, Part } from './parts/part.js';
+import { PARTS, type LinePieces, type PartId } from './parts/index.js';
+import { inHand, type Hurry, type Items, type Part } from './parts/part.js';
 import type { PowerWhole } from './parts/power/index.js';
 import { type Catalogue } from './plan/catalogue.js';
 import { ownCatalogue } from './plan/ownCatalogue.js';
@@ -30,13 +30,15 @@ export interface Worked {
   readonly lines: Report['lines'];
   /** What the report shows of the property. */
   readonly shown: Pick<Report, 'energisers' | 'dead' | 'shared' | 'paddocks' | 'gaps' | 'fed'>;
-  /** Quantities by line, or by what else they belong to. */
-  readonly counted: Readonly<Record<string, Items>>;
+  /** Counts quantities by line, or by what else they belong to. */
+  readonly counted: () => Readonly<Record<string, Items>>;
 }
 
 export interface PipelineOptions {
-  /** Parts that take long may answer as they did last (`WholeGiven.hurry`). */
+  /** Parts that take long may answer as they did last. */
   readonly hurry?: Hurry;
+  /** While something is in the hand, parts whose figures of a line nobody looks at; they say of it what they said last. */
+  readonly left?: readonly PartId[];
   /** Places that lines share, where that is not to be found from the plan's own lines. */
   readonly joints?: Worked['joints'];
 }
@@ -78,7 +80,8 @@ export function createPipeline(parts: readonly Part[] = PARTS): Pipeline {
   const properties = parts.map((part) => part.property?.());
   const shownKeys = parts.map((part) => Object.keys(part.keys.report.line));
 
-  return (plan, ground, base, { hurry = false, joints: told } = {}) => {
+  return (plan, ground, base, { hurry = false, left = [], joints: told } = {}) => {
+    const leave = new Set<string>(inHand(hurry) ? left : []);
     const { overrides, units, ownWires, breakTests, book, ownItems } = plan;
     const cat = overridden(base, overrides, units, ownWires, breakTests, book, ownItems);
     const gates = gatesByLine(plan.gates);
@@ -86,7 +89,6 @@ export function createPipeline(parts: readonly Part[] = PARTS): Pipeline {
     const joints = told ?? jointsByLine(plan.lines, met);
     const of: Record<string, Pieces> = {};
     const lines: Record<string, LineReport> = {};
-    const counted: Record<string, Items> = {};
     for (const [id, line] of Object.entries(plan.lines)) {
       const given = {
         plan,
@@ -99,6 +101,8 @@ export function createPipeline(parts: readonly Part[] = PARTS): Pipeline {
       const pieces: Pieces = (of[id] = {});
       parts.forEach((part, k) => {
         if (!part.line) return;
+        const before = leave.has(part.id) ? stages[k]!.last(id) : undefined;
+        if (before) return void (pieces[part.id] = before);
         const needs = part.line.needs(given, pieces as never);
         pieces[part.id] = stages[k]!.get(id, Object.values(needs), () =>
           part.line!.work(needs as never),
@@ -106,9 +110,6 @@ export function createPipeline(parts: readonly Part[] = PARTS): Pipeline {
       });
       const all = Object.values(pieces);
       lines[id] = reports.get(id, [line.name, ...all], () => reportOf(line, pieces));
-      counted[id] = counts.get(id, [line, given.gates, cat, ...all], () =>
-        countOf(parts, line, given.gates, pieces, cat),
-      );
     }
     const known = new Set(Object.keys(plan.lines));
     for (const memory of [...stages, reports, counts]) memory.keep(known);
@@ -131,9 +132,21 @@ export function createPipeline(parts: readonly Part[] = PARTS): Pipeline {
         for (const key of Object.keys(part.keys.report.property))
           shown[key] = (piece as Record<string, unknown>)[key];
       }
-      for (const [owner, items] of Object.entries(part.countProperty?.(given) ?? {}))
-        (counted as Record<string, Items>)[owner] = [...(counted[owner] ?? []), ...items];
     });
+    const counted = () => {
+      const all: Record<string, Items> = {};
+      for (const [id, line] of Object.entries(plan.lines)) {
+        const own = gates[id] ?? NONE;
+        all[id] = counts.get(id, [line, own, cat, ...Object.values(of[id]!)], () =>
+          countOf(parts, line, own, of[id]!, cat),
+        );
+      }
+      const given = { plan, cat, ground, lines: of as Record<string, never>, whole: whole as never, meetings: met, hurry }; // prettier-ignore
+      for (const part of parts)
+        for (const [owner, items] of Object.entries(part.countProperty?.(given) ?? {}))
+          all[owner] = [...(all[owner] ?? []), ...items];
+      return all;
+    };
     return {
       cat,
       gates,

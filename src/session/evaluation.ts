@@ -1,5 +1,6 @@
 /** The worker that evaluates the plan: it follows by patches and answers with what has changed. */
 import { causeKey } from '../core/findings/causes.js';
+import type { PartId } from '../core/parts/index.js';
 import type { Hurry } from '../core/parts/part.js';
 import { follow } from '../core/report/change.js';
 import { catalogue } from '../core/plan/catalogue.js';
@@ -79,8 +80,13 @@ useView.subscribe((view, before) => {
   if (view.finding !== before.finding && !busy && untried().length > 0) void evaluateLoop();
 });
 
-/** The volts are never longer behind what is in the hand. */
+/** After so long in the hand, what stayed behind follows: the volts of the season on the screen, then all but the volts. */
 const MOST_BEHIND_MS = 80;
+/** What of a line is on no screen of a step while its geometry is in the hand. */
+const UNSEEN: Readonly<Record<string, readonly PartId[]>> = {
+  land: ['wire', 'hold', 'strands', 'power'],
+  section: ['power'],
+};
 
 let busy = false;
 /** What was said of a worker that would not start. */
@@ -94,34 +100,37 @@ export function requestReport(patch: PatchStep[]): void {
 async function evaluateLoop(): Promise<void> {
   busy = true;
   let behind: PatchStep[] | null = null;
-  /** When the volts began to be behind. */
+  /** When something began to be behind, and which follows next. */
   let since: number | null = null;
+  let volts = false;
   /** Mends are tried a few at a time once nothing else is asked, so that no wish waits long for them. */
   let mends = wanted ? [] : untried().slice(0, MENDS_AT_ONCE);
   while (wanted ?? behind ?? (mends.length > 0 ? [] : null)) {
-    // Whatever is asked is answered without new pulses at first; in the hand those of the season on the screen follow
-    // soon. When nothing else is asked, all of them do.
+    // What is in the hand comes first, by itself; what stays behind it follows in turns, so that no turn is long. What was
+    // changed is answered without new pulses at first. When nothing else is asked, all of it is.
     const now = performance.now();
     const asked = wanted !== null;
-    const inHand = asked && wanted!.length > 0;
-    const late: boolean = now - (since ?? now) >= MOST_BEHIND_MS;
+    const held = asked && wanted!.length > 0;
+    const late: boolean = held && now - (since ?? now) >= MOST_BEHIND_MS;
+    if (late) volts = !volts;
     // Posts, strands, tension and prices are shown before the pulses have been worked out.
     const opening = get().report === null;
-    const hurry: Hurry = opening
-      ? asked && 'first'
-      : asked && (inHand && late ? useView.getState().season : true);
+    const { season, step } = useView.getState();
+    const next: Hurry = late && volts ? season : held && !late ? true : 'volts';
+    const hurry: Hurry = asked && (opening ? 'first' : next);
+    const left = hurry === true ? (UNSEEN[step] ?? []) : [];
     if (wanted ?? behind) mends = [];
     const patch: PatchStep[] = wanted ?? behind ?? [];
     wanted = null;
     behind = hurry ? patch : null;
-    since = hurry === true ? (since ?? now) : null;
+    since = hurry === true ? (since ?? now) : held ? now : null;
     try {
       const { api, answered } = await follower();
-      const answer = await answered(api.evaluate(patch, watched, hurry, mends));
+      const answer = await answered(api.evaluate(patch, { watched, hurry, left, mends }));
       falls = 0;
       if (told !== null && get().refused === told) set({ refused: null });
       told = null;
-      if (answer) show(answer);
+      if (answer) show(answer, hurry);
       mends = patch.length === 0 ? untried().slice(0, MENDS_AT_ONCE) : [];
     } catch (error) {
       mends = [];
@@ -139,11 +148,16 @@ async function evaluateLoop(): Promise<void> {
   busy = false;
 }
 
-function show(answer: Evaluated): void {
+function show(answer: Evaluated, hurry: Hurry): void {
   const before = get().report;
   const report = follow(before, answer.change);
   const findings = sameFindings(before?.findings ?? [], report.findings);
-  set({ report: { ...report, findings }, choices: answer.choices, took_ms: answer.took_ms });
+  set({
+    report: { ...report, findings },
+    choices: answer.choices,
+    took_ms: answer.took_ms,
+    behind: hurry,
+  });
 }
 
 /** Findings that say what they said before keep their identity, so that their rows need no redrawing. */

@@ -47,6 +47,7 @@ export async function openSession(id: string): Promise<void> {
     report: null,
     choices: null,
     took_ms: 0,
+    behind: false,
     refused: null,
     told: null,
   });

@@ -1,6 +1,7 @@
 /** The state of the one property that a tab has open; the other files of this folder change it. */
 import { create } from 'zustand';
 import type { Choices } from '../core/choices.js';
+import type { Hurry } from '../core/parts/part.js';
 import type { Grid, Plan } from '../core/plan/schema.js';
 import type { Report } from '../core/report/schema.js';
 import type { Ground } from '../core/terrain/ground.js';
@@ -18,6 +19,8 @@ export interface Session {
   /** What can be put on the line that Strands looks at. */
   readonly choices: Choices | null;
   readonly took_ms: number;
+  /** What of the report is of before, for a moment. */
+  readonly behind: Hurry;
   /** What cannot be done or worked out, in words; nothing was changed. */
   readonly refused: string | null;
   /** What was done just now and can be taken back at once, in words. */

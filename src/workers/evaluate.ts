@@ -1,6 +1,6 @@
 /** Evaluation off the main thread: keeps the plan and follows it by patches. */
 import { createChoices, type Choices } from '../core/choices.js';
-import { createEvaluator } from '../core/evaluate.js';
+import { createEvaluator, type EvaluateOptions } from '../core/evaluate.js';
 import { PARTS } from '../core/parts/index.js';
 import type { Hurry } from '../core/parts/part.js';
 import { createPipeline } from '../core/pipeline.js';
@@ -29,6 +29,14 @@ export interface Evaluated {
   readonly took_ms: number;
 }
 
+export interface Asked extends Pick<EvaluateOptions, 'left'> {
+  /** The line whose choices are looked at. */
+  readonly watched: string | null;
+  readonly hurry: Hurry;
+  /** Ids of findings whose mends are to be tried. */
+  readonly mends: readonly string[];
+}
+
 export const api = {
   /** Starts over with a whole plan and its ground. @param shipped the catalogue; the first that is given stays */
   open(newPlan: Plan, newGround: Ground, shipped: Catalogue): void {
@@ -41,22 +49,13 @@ export const api = {
   patch(steps: PatchStep[]): void {
     if (plan) plan = applyPatch(plan, steps);
   },
-  /**
-   * The report of the plan, with a change on top that has not been made yet.
-   * @param watched the line whose choices are looked at, or null
-   * @param hurry the volts may be those of before, or follow in one season
-   * @param mends ids of findings whose mends are to be tried
-   */
-  evaluate(
-    preview: PatchStep[],
-    watched: string | null,
-    hurry: Hurry,
-    mends: readonly string[],
-  ): Evaluated | null {
+  /** The report of the plan, with a change on top that has not been made yet. */
+  evaluate(preview: PatchStep[], asked: Asked): Evaluated | null {
+    const { watched, hurry, ...options } = asked;
     if (!plan || !ground) return null;
     const start = performance.now();
     const shown = preview.length ? applyPatch(plan, preview) : plan;
-    const report = evaluate(shown, ground, catalogue, { hurry, mends });
+    const report = evaluate(shown, ground, catalogue, { hurry, ...options });
     const seen = watched
       ? choices(watched, shown, ground, pipeline(shown, ground, catalogue, { hurry }), hurry)
       : null;

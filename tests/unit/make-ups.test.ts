@@ -103,7 +103,7 @@ describe('an old fence', () => {
     const things = Object.fromEntries([30, 60, 90].map((at) => [`o${at}`, old(at)]));
     const { counted } = createPipeline()(plan([l], { things }), FLAT, catalogue);
     const items: Record<string, number> = {};
-    for (const [item, n] of counted['a']!) items[item] = (items[item] ?? 0) + n;
+    for (const [item, n] of counted()['a']!) items[item] = (items[item] ?? 0) + n;
     const live = made.filter((s) => !s.kept);
     expect(items['wire.barbed']).toBeUndefined();
     expect(items['post.steel-180']).toBeUndefined();

@@ -27,6 +27,8 @@ export function memoOn<R>() {
       memory.set(key, { on, result });
       return result;
     },
+    /** The last answer, whatever it rested on. */
+    last: (key: string): R | undefined => memory.get(key)?.result,
     keep(keys: ReadonlySet<string>): void {
       for (const key of memory.keys()) if (!keys.has(key)) memory.delete(key);
     },

@@ -63,12 +63,14 @@ export function solveFrame(frame: Frame): Solved {
   const u = cholesky(K, f);
   const moved = frame.nodes.map((_, k) => [u[3 * k]!, u[3 * k + 1]!, u[3 * k + 2]!] as const);
   const forces = parts.map(({ at, k, c, s }) => {
-    const F = Array.from({ length: 6 }, (_, i) =>
-      at.reduce((sum, d, j) => sum + k[6 * i + j]! * u[d]!, 0),
-    );
+    const force = (i: number) => {
+      let sum = 0;
+      for (let j = 0; j < 6; j++) sum += k[6 * i + j]! * u[at[j]!]!;
+      return sum;
+    };
     return {
-      axial: c * F[3]! + s * F[4]!,
-      moment: Math.max(Math.abs(F[2]!), Math.abs(F[5]!)),
+      axial: c * force(3) + s * force(4),
+      moment: Math.max(Math.abs(force(2)), Math.abs(force(5))),
     };
   });
   return {

@@ -38,17 +38,18 @@ export function standing(posts: readonly Upright[], bars: readonly Bar[], pulled
   const nodes: [number, number][] = [];
   const members: Member[] = [];
   const holds: Hold[] = [];
-  const known = new Map<string, number>();
-  const key = (p: number, y: number) => `${p} ${y.toFixed(9)}`;
-  const at = (p: number, y: number) => known.get(key(p, y))!;
+  /** By post and height, which is the same to a thousandth of a micrometre. */
+  const known = posts.map(() => new Map<number, number>());
+  const same = (y: number) => Math.round(y * 1e9);
+  const at = (p: number, y: number) => known[p]!.get(same(y))!;
   const held = posts.map((post, p) => {
     const touched = bars.flatMap(({ from, to }) => [from, to]).filter(([of]) => of === p);
     const below = post.bed ? depths(post.bed) : [];
     const heights = [0, ...touched.map(([, y]) => y), ...(p === 0 ? pulled.strand_heights_m : []), ...below]; // prettier-ignore
-    const own = [...new Set(heights.map((h) => h.toFixed(9)))].map(Number).sort((a, b) => a - b);
+    const own = [...new Set(heights.map(same))].sort((a, b) => a - b);
     own.forEach((y, k) => {
-      known.set(key(p, y), nodes.length);
-      nodes.push([post.x_m, post.base_m + y]);
+      known[p]!.set(y, nodes.length);
+      nodes.push([post.x_m, post.base_m + y / 1e9]);
       const [b, { EA_N, EI_Nm2 }] = [nodes.length - 1, post];
       if (k > 0) members.push({ a: b - 1, b, EA_N, EI_Nm2 });
     });

@@ -36,6 +36,7 @@ const LIST = [
 export const PARTS: readonly Part[] = LIST;
 
 type Listed = (typeof LIST)[number];
+export type PartId = Listed['id'];
 /** What the parts found of one line, by part. */
 export type LinePieces = {
   readonly [P in Listed as P['id']]: P extends { line: { work(needs: never): infer Piece } }

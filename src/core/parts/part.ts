@@ -41,10 +41,21 @@ export const lineStage = <Of, Needs extends object, Piece extends object>(stage:
 }): typeof stage => stage;
 
 /**
- * Something is in the hand: what takes long may answer as it did last (true), or follow in the season that is looked
- * at alone; it is asked again, without hurry, when the hand rests. 'first': nothing is known yet and somebody waits.
+ * What may answer as it did last, while the lines and units are the same; it is asked again, without hurry, when the
+ * hand rests.
+ * - `true`, something is in the hand: the volts, the findings, what to buy, and parts that nobody looks at;
+ * - a season: the same, but the volts of that season follow;
+ * - `'volts'`: the volts alone.
+ * - `'first'`: nothing is known yet and somebody waits: volts by the closed form.
  */
-export type Hurry = boolean | 'first' | SeasonId;
+export type Hurry = boolean | 'first' | 'volts' | SeasonId;
+
+/** The season whose volts alone follow. */
+export const seasonOf = (hurry: Hurry): SeasonId | null =>
+  typeof hurry === 'string' && hurry !== 'first' && hurry !== 'volts' ? hurry : null;
+
+/** Whether something is in the hand: findings and what to buy wait. */
+export const inHand = (hurry: Hurry): boolean => hurry === true || seasonOf(hurry) !== null;
 
 /** What the stage of the whole property may use. */
 export interface WholeGiven extends Given {

@@ -3,6 +3,7 @@ import { judgeOf, type Continuity } from '../joins/continuity.js';
 import type { SeasonId } from '../plan/catalogue.js';
 import { circuitOf, presentAt } from './circuit.js';
 import type { Circuit } from './circuitTypes.js';
+import { takesOff } from './leakage.js';
 import { handTies, joinedBy, strandOf, type Joined } from './joined.js';
 import type { Network } from './wired.js';
 
@@ -18,8 +19,22 @@ export function fedOf(circuit: Circuit): Continuity | null {
   });
 }
 
-/** What joins set by hand make of the runs; null where all of them are as proposed, and every run hangs together. */
+const known = new WeakMap<Network, Map<boolean, Joined | null>>();
+
+/**
+ * What joins set by hand make of the runs; null where all of them are as proposed, and every run hangs together.
+ * It goes by metal alone: seasons in which the same strands carry share their answer.
+ */
 export function joinedOf(net: Network, season: SeasonId): Joined | null {
+  let own = known.get(net);
+  if (!own) known.set(net, (own = new Map()));
+  const cutOut = takesOff(season);
+  let joined = own.get(cutOut);
+  if (joined === undefined) own.set(cutOut, (joined = joinedIn(net, season)));
+  return joined;
+}
+
+function joinedIn(net: Network, season: SeasonId): Joined | null {
   const hand = handTies(net);
   if (hand.size === 0) return null;
   const fed = fedOf(circuitOf(net, season));

@@ -27,9 +27,12 @@ export function leakage(
   return grown + figure(cat, 'network.leakClean');
 }
 
-/** A strand with a cut-out is taken off while the grass is long and wet; cold strands carry nothing. */
+/** Strands with a cut-out are taken off while the grass is long and wet. */
+export const takesOff = (season: SeasonId): boolean => season === 'wet' || season === 'weedy';
+
+/** Whether a strand is on in a season; cold strands carry nothing. */
 export const carries = (s: Strand, season: SeasonId): boolean =>
-  s.duty !== 'cold' && !(s.switched && (season === 'wet' || season === 'weedy'));
+  s.duty !== 'cold' && !(s.switched && takesOff(season));
 
 /** Leakage of all live strands together, S/km; one that is switched off then leaks nothing. */
 export const leakageOfAll = (

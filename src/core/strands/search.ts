@@ -93,6 +93,14 @@ export function search(
     }
     return known;
   };
+  /** The step beyond which no gap from `a` is allowed: that of whoever still cares there and allows least at its widest. */
+  const furthestFrom = (a: number): number => {
+    const low = heightOf(a);
+    let widest = Infinity;
+    for (const n of need.needs)
+      if (low < n.topMin_m - 1e-9) widest = Math.min(widest, Math.max(n.gapMax_m, n.upperGapMax_m));
+    return a + Math.ceil((Math.max(0.02, widest - tighter) * 1000) / STEP_MM) + 1;
+  };
   const cellKey = (c: Cell) =>
     ((c.k * 3 + DUTY[c.duty]) * (wantLive + 1) + c.live) * 2 + (c.earth ? 1 : 0);
   const better = (a: Cell, b: Cell | undefined) =>
@@ -174,7 +182,7 @@ export function search(
 
   function* steps(c: Cell): Generator<Cell> {
     const nextOld = olds.find((k) => k > c.k) ?? Infinity;
-    const furthest = Math.min(last, nextOld);
+    const furthest = Math.min(last, nextOld, furthestFrom(c.k));
     // Above the top that is asked for a strand holds nothing: none is put there to make up a number.
     const full = heightOf(c.k) >= need.topMin_m - 1e-6;
     for (let k = c.k + 1; k <= furthest; k++) {

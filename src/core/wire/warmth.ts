@@ -119,13 +119,19 @@ export function slippedAfter(
   /** Finds the tensions of the spans from `from` to `to`, whose outer supports stick. */
   const settle = (from: number, to: number) => {
     let begin = from;
-    let [a, b] = [1e-2, 1];
-    for (let k = from; k <= to; k++) b = Math.max(b, 2 * held[k]!);
+    // It slides to somewhere near what the held spans pull: begun there, few tries are needed.
+    let [a, b] = [held[from]! / 1.1, held[from]! * 1.1];
     while (begin <= to) {
       march(begin, to, a, low);
       march(begin, to, b, high);
-      for (let k = 0; low.rest < 0 && k < 60; k++) march(begin, to, low.x / 2, low);
-      for (let k = 0; high.rest > 0 && k < 60; k++) march(begin, to, high.x * 2, high);
+      for (let k = 0, by = 1.2; low.rest < 0 && k < 60; k++, by *= by < 1e3 ? by : 1) {
+        [low, high] = [high, low];
+        march(begin, to, high.x / by, low);
+      }
+      for (let k = 0, by = 1.2; high.rest > 0 && k < 60; k++, by *= by < 1e3 ? by : 1) {
+        [low, high] = [high, low];
+        march(begin, to, low.x * by, high);
+      }
       // The first support at which the two differ in the side from which wire came, and how often one end has stayed.
       let [first, stayed] = [-1, 0];
       let [heavier, lighter] = [1, 1];

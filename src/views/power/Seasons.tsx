@@ -30,7 +30,7 @@ export function Seasons({ report }: { unit: Energiser; report: EnergiserReport }
   const plan = useSession((s) => s.plan);
   const rows = seasonsOf(plan, cat).map((season) => ({ season, ...report.seasons[season]! }));
   return (
-    <>
+    <div className="of-volts">
       <DataTable
         label="Volts by season"
         rows={rows}
@@ -94,7 +94,7 @@ export function Seasons({ report }: { unit: Energiser; report: EnergiserReport }
         Peak of the pulse to soil. A unit is chosen for every season but “not cut”, which shows what
         is left when nobody cuts.
       </p>
-    </>
+    </div>
   );
 }
 

@@ -43,7 +43,7 @@ export function VoltsMap({
     ['dead', 'not fed'],
   ];
   return (
-    <div className="relative h-full min-h-[280px]">
+    <div className="of-volts relative h-full min-h-[280px]">
       <MapCanvas painted={painted} {...(onPress ? { onPress } : {})} />
       <PaintLegend title="Peak volts" rows={rows} />
     </div>

@@ -166,7 +166,7 @@ export function FindingList() {
         id="findings"
         tabIndex={-1}
         {...roving}
-        className="min-h-0 flex-1 overflow-y-auto"
+        className="at-rest min-h-0 flex-1 overflow-y-auto"
         role="group"
         aria-label="List of findings"
       >

@@ -115,13 +115,13 @@ function Standing({ standing }: { standing: ReturnType<typeof standingOf> }) {
     );
   if (standing.kind === null)
     return (
-      <span className="text-good text-xs" aria-label="settled">
+      <span className="text-good at-rest text-xs" aria-label="settled">
         ✓
       </span>
     );
   return (
     <span
-      className="figure inline-flex items-center gap-0.5 text-xs"
+      className="figure at-rest inline-flex items-center gap-0.5 text-xs"
       aria-label={standing.words}
       role="img"
     >

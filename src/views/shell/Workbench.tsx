@@ -1,4 +1,5 @@
 import { lazy, useEffect, useRef, useState } from 'react';
+import { inHand as findingsWait, type Hurry } from '../../core/parts/part.js';
 import type { Plan } from '../../core/plan/schema.js';
 import { Loaded } from '../../ui/parts/Loaded.js';
 import { openSession, redo, refuse, undo, useSession } from '../../session/session.js';
@@ -44,6 +45,7 @@ export function Workbench({ id, step: first }: { id: string; step: string }) {
   }, [id, first]);
 
   useShellKeys(STEPS);
+  useBehind();
   const tour = useView((v) => v.tour !== null);
   const help = useView((v) => v.help);
   const worked = useSession((s) => s.report != null);
@@ -122,6 +124,20 @@ function SkipLinks({ section }: { section: boolean }) {
 }
 
 /** The title of the page follows the step; the focus goes to the view when another step was chosen. */
+/** Says to the page what of the figures is of before: nothing is drawn anew for it. */
+function useBehind(): void {
+  useEffect(() => {
+    const { dataset } = document.documentElement;
+    const say = (hurry: Hurry) => {
+      if (hurry === false || hurry === 'first') delete dataset['behind'];
+      else dataset['behind'] = findingsWait(hurry) ? 'hand' : 'volts';
+    };
+    return useSession.subscribe((s, before) => {
+      if (s.behind !== before.behind) say(s.behind);
+    });
+  }, []);
+}
+
 function useTitle(step: Step, open: boolean): void {
   // Before it is open there is no plan.
   const name = useSession((s) => (s.plan as Plan | undefined)?.name ?? '');

@@ -26,7 +26,7 @@ export function CostBar({ shares, money, onPress }: CostBarProps) {
   const total = shares.reduce((sum, s) => sum + s.cost, 0);
   if (total <= 0) return null;
   return (
-    <figure className="mb-4" aria-label="Cost by group">
+    <figure className="at-rest mb-4" aria-label="Cost by group">
       <div className="h-14">
         <Chart
           key={scheme}

@@ -1,7 +1,7 @@
 /** Energisers on their networks: which lines hang together, volts by season, earth, what is dead. */
 import { USES } from '../../report/uses.js';
 import { intern, memoFew } from '../../base/memo.js';
-import { figure, usual, type Catalogue, type SeasonId } from '../../plan/catalogue.js';
+import { figure, usual, type Catalogue } from '../../plan/catalogue.js';
 import type { Energiser } from '../../plan/schema.js';
 import { planLength, pointAt } from '../../plan/geometry.js';
 import { topologyOf, type Mark, type Topology } from '../../plan/topology.js';
@@ -14,7 +14,14 @@ import { leastFelt, type FeltLine } from '../../compare/feltOn.js';
 import type { EnergiserReport, Report, SeasonPower } from '../../report/schema.js';
 import { usualSupply, type Supply } from '../../sizing/supply.js';
 import { ownKeys } from '../door.js';
-import { lineStage, type Door, type Items, type ShownWhole, type WholeGiven } from '../part.js';
+import {
+  lineStage,
+  seasonOf,
+  type Door,
+  type Items,
+  type ShownWhole,
+  type WholeGiven,
+} from '../part.js';
 import type { PostsPiece } from '../posts/index.js';
 import type { StockPiece } from '../stock/index.js';
 import { keys } from './keys.js';
@@ -112,7 +119,7 @@ export const power = {
       // The volts may stay behind the hand for a moment, while the same lines and units are there.
       const ids = [...Object.keys(plan.lines), '', ...Object.keys(plan.energisers)].join();
       const before = last?.ids === ids ? last.piece : null;
-      if (hurry === true && before) return before;
+      if ((hurry === true || hurry === 'volts') && before) return before;
       const wired = Object.fromEntries(
         Object.entries(lines).map(([id, of]) => [id, (of as { power: PowerPiece }).power.wired]),
       );
@@ -137,11 +144,11 @@ export const power = {
         // A network rests on its own lines and joints alone: others may change beside it.
         const on = ids.flatMap((id) => [wired[id], topology.marks[id], felt[id]]);
         for (const e of own) {
-          const one = typeof hurry === 'string' && hurry !== 'first' ? hurry : null;
+          const one = seasonOf(hurry);
           const was = one && before?.energisers[e.id];
           if (before && one && was) {
             // In the hand the season that is looked at follows alone.
-            const season: SeasonId = one;
+            const season = one;
             const net = { energiser: e, ids, wired, topology, plan, cat };
             const now = followed.get(
               e.id,
