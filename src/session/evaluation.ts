@@ -3,7 +3,7 @@ import { causeKey } from '../core/findings/causes.js';
 import type { PartId } from '../core/parts/index.js';
 import type { Hurry } from '../core/parts/part.js';
 import { follow } from '../core/report/change.js';
-import { catalogue } from '../core/plan/catalogue.js';
+import { catalogue, seasonsOf } from '../core/plan/catalogue.js';
 import type { PatchStep } from '../core/plan/schema.js';
 import type { Finding } from '../core/report/schema.js';
 import type { Together } from '../core/findings/together.js';
@@ -80,8 +80,11 @@ useView.subscribe((view, before) => {
   if (view.finding !== before.finding && !busy && untried().length > 0) void evaluateLoop();
 });
 
-/** After so long in the hand, what stayed behind follows: the volts of the season on the screen, then all but the volts. */
+/** After so long in the hand, what stayed behind follows, a turn each: the volts of the season shown, then all but the volts. */
 const MOST_BEHIND_MS = 80;
+const TURNS = 2;
+/** What is held still for so long rests. */
+const REST_MS = 250;
 /** What of a line is on no screen of a step while its geometry is in the hand. */
 const UNSEEN: Readonly<Record<string, readonly PartId[]>> = {
   land: ['wire', 'hold', 'strands', 'power'],
@@ -94,38 +97,62 @@ let told: string | null = null;
 /** Asks for a report; while one is being worked out only the newest wish is kept. */
 export function requestReport(patch: PatchStep[]): void {
   wanted = patch;
+  wake();
   if (!busy) void evaluateLoop();
+}
+
+let wake = (): void => undefined;
+/** Waits so long, or until something is wanted. */
+const pause = (ms: number): Promise<void> =>
+  new Promise((done) => {
+    const timer = setTimeout(done, ms);
+    wake = () => {
+      clearTimeout(timer);
+      done();
+    };
+  });
+
+/** What was answered in a hurry: for which patch, since when something of it is behind, and how many turns it had. */
+interface Behind {
+  readonly patch: PatchStep[];
+  readonly since: number;
+  readonly turns: number;
+}
+
+/** How soon something is answered: what is in the hand comes first by itself, and no turn of what follows it is long. */
+function hurryOf(patch: PatchStep[], asked: boolean, behind: Behind | null): Hurry {
+  // Posts, strands, tension and prices are shown before the pulses have been worked out.
+  if (get().report === null) return asked && 'first';
+  if (patch.length === 0) return asked && 'volts';
+  const due = behind !== null && performance.now() - behind.since >= MOST_BEHIND_MS;
+  if (asked && !due) return true;
+  if (!asked && behind!.turns >= TURNS) return false;
+  return behind!.turns % TURNS === 0 ? useView.getState().season : 'volts';
 }
 
 async function evaluateLoop(): Promise<void> {
   busy = true;
-  let behind: PatchStep[] | null = null;
-  /** When something began to be behind, and which follows next. */
-  let since: number | null = null;
-  let volts = false;
+  let behind: Behind | null = null;
   /** Mends are tried a few at a time once nothing else is asked, so that no wish waits long for them. */
   let mends = wanted ? [] : untried().slice(0, MENDS_AT_ONCE);
   while (wanted ?? behind ?? (mends.length > 0 ? [] : null)) {
-    // What is in the hand comes first, by itself; what stays behind it follows in turns, so that no turn is long. What was
-    // changed is answered without new pulses at first. When nothing else is asked, all of it is.
-    const now = performance.now();
+    if (!wanted && behind && behind.patch.length > 0)
+      await pause(behind.turns < TURNS ? behind.since + MOST_BEHIND_MS - performance.now() : REST_MS); // prettier-ignore
     const asked = wanted !== null;
-    const held = asked && wanted!.length > 0;
-    const late: boolean = held && now - (since ?? now) >= MOST_BEHIND_MS;
-    if (late) volts = !volts;
-    // Posts, strands, tension and prices are shown before the pulses have been worked out.
-    const opening = get().report === null;
-    const { season, step } = useView.getState();
-    const next: Hurry = late && volts ? season : held && !late ? true : 'volts';
-    const hurry: Hurry = asked && (opening ? 'first' : next);
-    const left = hurry === true ? (UNSEEN[step] ?? []) : [];
+    const patch: PatchStep[] = wanted ?? behind?.patch ?? [];
+    const hurry = hurryOf(patch, asked, behind);
     if (wanted ?? behind) mends = [];
-    const patch: PatchStep[] = wanted ?? behind ?? [];
     wanted = null;
-    behind = hurry ? patch : null;
-    since = hurry === true ? (since ?? now) : held ? now : null;
+    const rests = !hurry && behind !== null;
+    behind = hurry ? nextBehind(behind, patch, hurry) : null;
     try {
       const { api, answered } = await follower();
+      // The volts of all seasons one by one: whatever is wanted meanwhile waits for one of them at most.
+      if (rests)
+        for (const season of seasonsOf(get().plan, catalogue))
+          if (!wanted && get().report) await answered(api.ahead(patch, season));
+      if (wanted) continue;
+      const left = hurry === true ? (UNSEEN[useView.getState().step] ?? []) : [];
       const answer = await answered(api.evaluate(patch, { watched, hurry, left, mends }));
       falls = 0;
       if (told !== null && get().refused === told) set({ refused: null });
@@ -138,6 +165,7 @@ async function evaluateLoop(): Promise<void> {
       if (!(error instanceof WorkerDied)) set({ refused: `This could not be worked out: ${why}` });
       else if (++falls < MOST_FALLS) wanted ??= patch;
       else {
+        behind = null;
         const refused = `Nothing is worked out at the moment (${why}). What you draw is saved all the same; it is tried again by itself.`;
         set({ refused });
         setTimeout(() => requestReport(wanted ?? []), AGAIN);
@@ -146,6 +174,14 @@ async function evaluateLoop(): Promise<void> {
     }
   }
   busy = false;
+}
+
+/** What is behind after an answer: a turn more, or a first one. */
+function nextBehind(before: Behind | null, patch: PatchStep[], hurry: Hurry): Behind {
+  const now = performance.now();
+  if (hurry !== true) return { patch, since: now, turns: (before?.turns ?? 0) + 1 };
+  // Held still it has its turns; moved on, they go on where they were.
+  return { patch, since: before?.since ?? now, turns: (before?.turns ?? 0) % TURNS };
 }
 
 function show(answer: Evaluated, hurry: Hurry): void {

@@ -5,7 +5,7 @@ import { PARTS } from '../core/parts/index.js';
 import type { Hurry } from '../core/parts/part.js';
 import { createPipeline } from '../core/pipeline.js';
 import { takeTogether, type Together } from '../core/findings/together.js';
-import type { Catalogue } from '../core/plan/catalogue.js';
+import type { Catalogue, SeasonId } from '../core/plan/catalogue.js';
 import type { PatchStep, Plan } from '../core/plan/schema.js';
 import { changeOf, type ReportChange } from '../core/report/change.js';
 import type { Report } from '../core/report/schema.js';
@@ -63,6 +63,11 @@ export const api = {
     // Only now: had anything thrown before, the other side would lack what counts as sent.
     sent = report;
     return { change, choices: seen, took_ms: performance.now() - start };
+  },
+  /** Works the volts of one season out ahead of a report that is to have all of them. */
+  ahead(preview: PatchStep[], hurry: SeasonId): void {
+    if (plan && ground)
+      pipeline(preview.length ? applyPatch(plan, preview) : plan, ground, catalogue, { hurry });
   },
   /**
    * The mends of several findings as one change, judged together.

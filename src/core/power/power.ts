@@ -1,6 +1,6 @@
 /** One energiser on its fence: volts by season, its earth, and what nothing feeds. */
 import { soilAt } from '../land/things.js';
-import { figure, recordOf, seasonsOf } from '../plan/catalogue.js';
+import { figure, recordOf, seasonsOf, type SeasonId } from '../plan/catalogue.js';
 import type { EnergiserReport, SeasonPower } from '../report/schema.js';
 import { earthing } from './earthing.js';
 import { loadLineOf } from './unit.js';
@@ -18,15 +18,22 @@ export interface PowerResult {
   readonly dead: readonly { line: string; from_m: number; to_m: number }[];
 }
 
+/** By the closed form: no pulse is simulated, and what rests on one is left open. */
+export const ABOUT = 'about';
+
 /**
  * Evaluates one energiser over the lines that hang together with its own.
- * @param about by the closed form: no pulse is simulated, and what rests on one is left open
+ * @param by volts of a season, where somebody keeps them
  */
-export function powerOf(net: Network, about = false): PowerResult {
+export function powerOf(
+  net: Network,
+  by: typeof ABOUT | ((season: SeasonId) => Volts | null) = (season) => voltsOf(net, season),
+): PowerResult {
   const { energiser, ids, wired, plan, cat } = net;
   const soil = recordOf(cat.soils, soilAt(plan, energiser));
-  const by = about ? aboutVolts : voltsOf;
-  const solved = seasonsOf(plan, cat).map((season) => ({ season, volts: by(net, season) }));
+  const about = by === ABOUT;
+  const volts = about ? (season: SeasonId) => aboutVolts(net, season) : by;
+  const solved = seasonsOf(plan, cat).map((season) => ({ season, volts: volts(season) }));
   const known = solved.flatMap(({ volts }) => volts ?? []);
   const fence_m = ids.reduce((t, id) => t + fenceLength(wired[id]!), 0);
   const unit = unitOf(energiser, cat);

@@ -1,17 +1,17 @@
 /** Energisers on their networks: which lines hang together, volts by season, earth, what is dead. */
 import { USES } from '../../report/uses.js';
 import { intern, memoFew } from '../../base/memo.js';
-import { figure, usual, type Catalogue } from '../../plan/catalogue.js';
+import { figure, usual, type Catalogue, type SeasonId } from '../../plan/catalogue.js';
 import type { Energiser } from '../../plan/schema.js';
 import { planLength, pointAt } from '../../plan/geometry.js';
 import { topologyOf, type Mark, type Topology } from '../../plan/topology.js';
 import { feedOf, placesNamed } from '../../power/circuit.js';
-import { powerOf, seasonPower, type PowerResult } from '../../power/power.js';
+import { ABOUT, powerOf, seasonPower, type PowerResult } from '../../power/power.js';
 import { plateOfUnit } from '../../power/unit.js';
-import { voltsOf } from '../../power/volts.js';
+import { voltsOf, type Volts } from '../../power/volts.js';
 import type { AimedLine } from '../../power/wired.js';
 import { leastFelt, type FeltLine } from '../../compare/feltOn.js';
-import type { EnergiserReport, Report, SeasonPower } from '../../report/schema.js';
+import type { EnergiserReport, Report } from '../../report/schema.js';
 import { usualSupply, type Supply } from '../../sizing/supply.js';
 import { ownKeys } from '../door.js';
 import {
@@ -45,8 +45,8 @@ const oneMarks = intern<readonly Mark[]>((m) => JSON.stringify(m), 4000);
 const oneFelt = intern<FeltLine>((f) => JSON.stringify(f), 4000);
 /** Answers of each energiser that are kept: the plan's own, and of mends that are being tried. */
 const KEPT = 6;
-/** Volts of one season each while something is in the hand. */
-const followed = memoFew<SeasonPower>(2);
+/** Volts of one unit in one season each: in the hand one of them follows, and at rest none is worked out twice. */
+const volts = memoFew<Volts | null>(KEPT);
 const solved = memoFew<{ report: EnergiserReport; dead: PowerResult['dead'] }>(KEPT);
 
 export interface PowerPiece {
@@ -144,41 +144,35 @@ export const power = {
         // A network rests on its own lines and joints alone: others may change beside it.
         const on = ids.flatMap((id) => [wired[id], topology.marks[id], felt[id]]);
         for (const e of own) {
+          const net = { energiser: e, ids, wired, topology, plan, cat };
+          const rests = [e, plan.sizing, plan.soil, plan.things, plan.climate, cat, ...on];
+          const voltsIn = (season: SeasonId) =>
+            volts.get(`${e.id} ${season}`, rests, () => voltsOf(net, season));
           const one = seasonOf(hurry);
           const was = one && before?.energisers[e.id];
           if (before && one && was) {
             // In the hand the season that is looked at follows alone.
             const season = one;
-            const net = { energiser: e, ids, wired, topology, plan, cat };
-            const now = followed.get(
-              e.id,
-              [season, e, plan.sizing, plan.soil, plan.things, cat, ...on],
-              () => seasonPower(net, voltsOf(net, season)),
-            );
+            const now = seasonPower(net, voltsIn(season));
             energisers[e.id] = { ...was, seasons: { ...was.seasons, [season]: now } };
             if (e === own[0]) dead.push(...before.dead.filter((d) => ids.includes(d.line)));
             continue;
           }
           if (hurry === 'first') {
             // A first figure, marked as such.
-            const about = powerOf({ energiser: e, ids, wired, topology, plan, cat }, true);
+            const about = powerOf(net, ABOUT);
             energisers[e.id] = { ...about.report, felt: null };
             if (e === own[0]) dead.push(...about.dead);
             continue;
           }
-          const result = solved.get(
-            e.id,
-            [e, plan.sizing, plan.soil, plan.things, plan.climate, cat, ...on],
-            () => {
-              const net = { energiser: e, ids, wired, topology, plan, cat };
-              const { report, dead, known } = powerOf(net);
-              const least = leastFelt(net, felt, known);
-              return {
-                report: { ...report, felt: least && { ...least, lines: [...least.lines] } },
-                dead,
-              };
-            },
-          );
+          const result = solved.get(e.id, rests, () => {
+            const { report, dead, known } = powerOf(net, voltsIn);
+            const least = leastFelt(net, felt, known);
+            return {
+              report: { ...report, felt: least && { ...least, lines: [...least.lines] } },
+              dead,
+            };
+          });
           energisers[e.id] = result.report;
           if (e === own[0]) dead.push(...result.dead);
         }
