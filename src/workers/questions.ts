@@ -50,7 +50,7 @@ export interface SplitOffer {
 }
 
 const networksOf = (of: Plan): Record<string, Network> => {
-  const { whole, cat } = pipeline(of, ground!, catalogue, { hurry: false });
+  const { whole, cat } = pipeline(of, ground!, catalogue, { hurry: 'networks' });
   const { wired, topology, groups } = whole.power;
   return Object.fromEntries(
     groups.flatMap(({ lines, energisers }) =>
@@ -185,10 +185,14 @@ export const api = {
   },
   /** The work, planned; with what is thought of beside it. */
   work: (asked: BuildAsked): Planned | null =>
-    plan && ground ? plannedOf(madeOf(plan, pipeline(plan, ground, catalogue)), asked) : null,
+    plan && ground
+      ? plannedOf(madeOf(plan, pipeline(plan, ground, catalogue, { hurry: 'networks' })), asked)
+      : null,
   /** What is inspected, in the order in which one walks. */
   checks: (): Check[] | null =>
-    plan && ground ? checksOf(madeOf(plan, pipeline(plan, ground, catalogue))) : null,
+    plan && ground
+      ? checksOf(madeOf(plan, pipeline(plan, ground, catalogue, { hurry: 'networks' })))
+      : null,
   earth: (id: string): EarthRow[] | null => withNet(id, earthBench),
   /** What each kind of stock of a line feels at its worst place in every season. */
   feel: (
@@ -198,7 +202,7 @@ export const api = {
     | { season: SeasonId; at_m: number; open_V: number; rho_ohm_m: number; shocks: Touched[] }[]
     | null =>
     withNet(id, (net) => {
-      const { of } = pipeline(plan!, ground!, catalogue);
+      const { of } = pipeline(plan!, ground!, catalogue, { hurry: 'networks' });
       const asked = of[line]?.stock.asked;
       const own = plan!.lines[line];
       if (!asked || !own) return [];

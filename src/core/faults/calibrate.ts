@@ -52,18 +52,20 @@ export function calibrate(
     throw new RangeError('what is usual, and its spread, must be above 0');
   const valuesOf = (t: readonly number[]) => unknowns.map((u, k) => u.usual * Math.exp(u.spread * t[k]!)); // prettier-ignore
   const off = (m: Measured, mu: number) => (m.value - mu) / sigmaOf(m, mu);
-  const fit = (out: ReadonlySet<number>) =>
+  /** @param from where to begin: what fitted before a reading was left out */
+  const fit = (out: ReadonlySet<number>, from: readonly number[]) =>
     leastSquares(
       (t) => {
         const mu = expected(valuesOf(t));
-        return [...read.map((m, i) => (out.has(i) ? 0 : off(m, mu[i]!))), ...t];
+        return read.map((m, i) => (out.has(i) ? 0 : off(m, mu[i]!))).concat(t);
       },
-      unknowns.map(() => 0),
+      from,
       unknowns.map(() => [-6, 6] as const),
     ).x;
 
   const out = new Set<number>();
-  let t = fit(out);
+  const none = unknowns.map(() => 0);
+  let t = fit(out, none);
   let mu = expected(valuesOf(t));
   for (;;) {
     // The farthest alone: without it others may be as they should.
@@ -74,7 +76,7 @@ export function calibrate(
     });
     if (worst < 0 || out.size + 1 > MOST_WRONG * read.length) break;
     out.add(worst);
-    t = fit(out);
+    t = fit(out, t);
     mu = expected(valuesOf(t));
   }
   const sd = spreads(t, (x) => expected(valuesOf(x)), mu, read, out);

@@ -36,6 +36,20 @@ const FACTORS = {
   earth: geometric(2, 60, 6),
   unit: [0.9, 0.8, 0.7, 0.6, 0.5, 0.4, 0.3, 0.2],
 } as const;
+/** Places in those lists that are simulated: what is read runs so smoothly over the logarithm of the factor that a cubic through them gives the rest. */
+const SIMULATED = { growth: [0, 2, 4, 6], earth: [0, 2, 3, 5] } as const;
+
+/** What is read at each factor, of which some are worked out and the others lie between them (Lagrange). */
+function between<T>(factors: readonly number[], at: readonly number[], of: (factor: number) => (about: T) => number): ((about: T) => number)[] {
+  const x = factors.map(Math.log);
+  const known = at.map((i) => of(factors[i]!));
+  return factors.map((_, i) => {
+    if (at.includes(i)) return known[at.indexOf(i)]!;
+    const weights = at.map((j) => at.reduce((w, k) => (k === j ? w : (w * (x[i]! - x[k]!)) / (x[j]! - x[k]!)), 1));
+    return (about) => known.reduce((sum, read, j) => sum + weights[j]! * read(about), 0);
+  });
+} // prettier-ignore
+
 /** Growth that leaks many times as much is rarer than a little more of it, as one over its square; a bad earth as one over it [assumed]. */
 const RARER = { growth: 2, earth: 1, unit: 0 } as const;
 /**
@@ -54,8 +68,8 @@ const ODD = 3.5;
 export function weigher(fence: Searched): (readings: readonly FaultReading[], prior: KindPrior, since_d?: number | null) => Weighed {
   const { fences, noise, quiet } = fence;
   const models = {
-    growth: FACTORS.growth.map((k) => quiet({ growth: k })!),
-    earth: FACTORS.earth.map((k) => quiet({ earth_ohm: fence.earth_ohm * k })!),
+    growth: between(FACTORS.growth, SIMULATED.growth, (k) => quiet({ growth: k })!),
+    earth: between(FACTORS.earth, SIMULATED.earth, (k) => quiet({ earth_ohm: fence.earth_ohm * k })!),
     unit: FACTORS.unit.map((k) => (m: Meter) => k * fences[0]!.healthy(m)),
   };
   return (readings, prior, since_d = null) => {

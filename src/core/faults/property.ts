@@ -95,7 +95,7 @@ function triedOn(net: Network, season: SeasonId, pulse: PulseNet, known: VoltsOp
   return spread(long, TRIED_AT).map(({ piece, k, length }): Tried => {
     const at = { line: piece.line, at_m: (piece.from_m + piece.to_m) / 2 };
     const loads = [{ ...at, r_ohm: TRIED_OHM }];
-    const volts = voltsOf(net, season, { ...known, loads, amps_s: METER_S })!;
+    const volts = voltsOf(net, season, { ...known, loads, amps_s: METER_S, peaksAlone: true })!;
     const leaking = pulseNet(net, season, { loads })!;
     const both = seen.flatMap((s) => {
       const place = { line: s.piece.line, at_m: s.piece.to_m };

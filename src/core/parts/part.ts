@@ -46,13 +46,16 @@ export const lineStage = <Of, Needs extends object, Piece extends object>(stage:
  * - `true`, something is in the hand: the volts, the findings, what to buy, and parts that nobody looks at;
  * - a season: the same, but the volts of that season follow;
  * - `'volts'`: the volts alone.
- * - `'first'`: nothing is known yet and somebody waits: volts by the closed form.
+ * - `'first'`: nothing is known yet and somebody waits: volts by the closed form;
+ * - `'networks'`: nobody asks for volts: what hangs together, and no unit's report.
  */
-export type Hurry = boolean | 'first' | 'volts' | SeasonId;
+export type Hurry = boolean | 'first' | 'volts' | 'networks' | SeasonId;
 
 /** The season whose volts alone follow. */
 export const seasonOf = (hurry: Hurry): SeasonId | null =>
-  typeof hurry === 'string' && hurry !== 'first' && hurry !== 'volts' ? hurry : null;
+  typeof hurry === 'string' && hurry !== 'first' && hurry !== 'volts' && hurry !== 'networks'
+    ? hurry
+    : null;
 
 /** Whether something is in the hand: findings and what to buy wait. */
 export const inHand = (hurry: Hurry): boolean => hurry === true || seasonOf(hurry) !== null;

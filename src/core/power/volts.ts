@@ -59,6 +59,8 @@ export interface VoltsOptions extends Beside {
   readonly earth_ohm?: number;
   /** Currents are wanted too, as a meter shows them that is so slow, s. */
   readonly amps_s?: number;
+  /** What the loads take is not asked: it ends when every peak stands. */
+  readonly peaksAlone?: boolean;
 }
 
 /** Volts of a network in a season; null while the energiser feeds nothing. */
@@ -67,14 +69,7 @@ export function voltsOf(net: Network, season: SeasonId, options: VoltsOptions = 
   if (!pulse) return null;
   const unit = options.unit ?? unitOf(net.energiser, net.cat);
   const earth_ohm = options.earth_ohm ?? earthOf(net, season);
-  return readOff(
-    net,
-    season,
-    pulse,
-    unit,
-    earth_ohm,
-    runPulse(pulse, unit, earth_ohm, options.amps_s),
-  );
+  return readOff(net, season, pulse, unit, earth_ohm, runPulse(pulse, unit, earth_ohm, options));
 }
 
 /**
@@ -102,7 +97,15 @@ export function aboutVolts(net: Network, season: SeasonId): Volts | null {
 }
 
 /** One pulse of a unit on a network. */
-export const runPulse = (pulse: PulseNet, unit: Unit, earth_ohm: number, amps_s?: number): Pulse =>
+export const runPulse = (
+  pulse: PulseNet,
+  unit: Unit,
+  earth_ohm: number,
+  {
+    amps_s,
+    peaksAlone = pulse.loads.length === 0,
+  }: Pick<VoltsOptions, 'amps_s' | 'peaksAlone'> = {},
+): Pulse =>
   simulate(
     {
       source: unit.source,
@@ -112,7 +115,7 @@ export const runPulse = (pulse: PulseNet, unit: Unit, earth_ohm: number, amps_s?
       loads: pulse.loads.filter((l) => l !== null),
     },
     // What loads take is added up to the end.
-    { ...pulseOptions(pulse, pulse.loads.length === 0), ...(amps_s ? { amps_s } : {}) },
+    { ...pulseOptions(pulse, peaksAlone), ...(amps_s ? { amps_s } : {}) },
   );
 
 /** How a network is looked at: cells by its size, for as long as its peaks want. */

@@ -104,6 +104,7 @@ export function simulate(net: PulseNetwork, options: PulseOptions): Pulse {
   const peak_s = new Float64Array(count);
   const peak_A = new Float64Array(options.amps_s ? cut.cells : 0);
   const slow_A = new Float64Array(peak_A.length);
+  const slowly = options.amps_s ? -Math.expm1(-dt / options.amps_s) : 1;
   const lines = marchOf(stretches, dt);
   const node = Array.from({ length: named }, (_, k) => factor(C[k]! / dt, G[k]! / 2));
   const keep = Float64Array.from(node, (f) => f.keep);
@@ -129,13 +130,7 @@ export function simulate(net: PulseNetwork, options: PulseOptions): Pulse {
     const seeking = time <= peaksUntil;
     S.fill(0);
     if (march(lines, V, I, S, peak_V, peak_s, seeking ? time : -1)) risen_s = time;
-    if (options.amps_s) {
-      const share = -Math.expm1(-dt / options.amps_s);
-      for (let k = 0; k < peak_A.length; k++) {
-        const slow = (slow_A[k]! += share * (I[k]! - slow_A[k]!));
-        if (Math.abs(slow) > Math.abs(peak_A[k]!)) peak_A[k] = slow;
-      }
-    }
+    if (options.amps_s && follow(slow_A, peak_A, I, slowly)) risen_s = time;
     let fed: number | null = null;
     if (off_s === null) {
       const v = V[root]!;
@@ -175,8 +170,7 @@ export function simulate(net: PulseNetwork, options: PulseOptions): Pulse {
       if (seeking && across > returned.peak_V) returned.peak_V = across;
       if (time <= energyUntil) returned.energy_J += (across ** 2 / back.r_ohm) * dt;
     }
-    if (options.peaksAlone && !options.amps_s && time > 2 * risen_s && time > risen_s + QUIET)
-      break;
+    if (options.peaksAlone && time > 2 * risen_s && time > risen_s + QUIET) break;
   }
   const amps = options.amps_s
     ? cut.own.map((s) => (s ? peak_A.slice(s.cell, s.cell + s.cells) : new Float64Array()))
@@ -263,6 +257,29 @@ function march(
   }
   return rose;
 }
+
+/**
+ * What a slow meter shows of every cell's current, and its peak either way.
+ * @param share of the way that it follows in a step
+ * @returns whether a peak rose, by more than a hair
+ */
+function follow(
+  slow_A: Float64Array,
+  peak_A: Float64Array,
+  I: Float64Array,
+  share: number,
+): boolean {
+  let rose = false;
+  for (let k = 0; k < peak_A.length; k++) {
+    const slow = (slow_A[k]! += share * (I[k]! - slow_A[k]!));
+    if (Math.abs(slow) <= Math.abs(peak_A[k]!)) continue;
+    peak_A[k] = slow;
+    rose ||= Math.abs(slow) > HAIR_A;
+  }
+  return rose;
+}
+/** Less than this no meter shows, A. */
+const HAIR_A = 1e-4;
 
 interface Factor {
   readonly keep: number;

@@ -37,6 +37,8 @@ const VOLTS = { rel: Math.hypot(0.03, 0.04), floor: 60 };
 /** A probe in the ground is off by more. */
 const EARTH = { rel: 0.25, floor: 30 };
 const ROUNDS = 3;
+/** A round that moved no figure by more than this, usual spreads, was the last. */
+const NEAR = 0.05;
 /** Of all readings at most so many, the newest: the rest says the same. */
 const MOST = 400;
 
@@ -77,19 +79,28 @@ export function fitReadings(net: Network, read: readonly Usable[], usual: UsualS
       return { season, at, own };
     });
     if (parabolas.some((p) => p === null)) return null;
-    const expected = (values: readonly number[]): number[] =>
-      used.map((u, i) => {
-        const { at, own } = parabolas.find((p) => p!.season === u.season)!;
-        const log = own.reduce((sum, { j, up, down }) => {
-          const x = Math.log(values[j]! / about[j]!) / steps[j]!;
-          const [a, b] = [(up[i]! - down[i]!) / 2, (up[i]! + down[i]!) / 2 - at[i]!];
+    // Of each reading what its season's pulse gives, and slope and bend for each figure; a row of numbers each.
+    const rows = used.map(({ season }, i) => {
+      const { at, own } = parabolas[seasons.indexOf(season)]!;
+      const bends = own.map(({ j, up, down }) => ({ j, a: (up[i]! - down[i]!) / 2, b: (up[i]! + down[i]!) / 2 - at[i]! }));
+      return { at: at[i]!, bends };
+    });
+    const expected = (values: readonly number[]): number[] => {
+      const xs = values.map((v, j) => Math.log(v / about[j]!) / steps[j]!);
+      return rows.map(({ at, bends }) => {
+        let log = at;
+        for (const { j, a, b } of bends) {
           // Beyond the steps straight on: a parabola turns round there.
-          const held = Math.max(-1.5, Math.min(1.5, x));
-          return sum + a * held + b * held * held + (x - held) * (a + 2 * b * held);
-        }, at[i]!);
+          const held = Math.max(-1.5, Math.min(1.5, xs[j]!));
+          log += a * held + b * held * held + (xs[j]! - held) * (a + 2 * b * held);
+        }
         return Math.exp(log);
       });
+    };
     found = calibrate(unknowns, expected, measured);
+    const moved = found.values.map((v, j) => Math.abs(Math.log(v / about[j]!)) / spreads[j]!);
+    // About there already: the same pulses once more would say the same.
+    if (round > 0 && Math.max(...moved) < NEAR) break;
   }
   return { seasons, found: found!, used };
 } // prettier-ignore

@@ -32,6 +32,7 @@ export function Units({ unit, report }: Of) {
     api.room(unit.id),
   );
   const lines = useSession((s) => s.plan.lines);
+  const [more, setMore] = useState(false);
   const [plate, setPlate] = useState(false);
   const best = report.smallest;
   const chosen = unit.plate ? null : unit.model;
@@ -80,9 +81,10 @@ export function Units({ unit, report }: Of) {
         <p role="status">Trying every unit on this fence …</p>
       )}
       {best && (
-        <details className="mt-3">
+        <details className="mt-3" onToggle={(e) => setMore(e.currentTarget.open)}>
           <summary className="cursor-pointer">What else would raise the worst point</summary>
-          <Remedies unit={unit} />
+          {/* Tried when it is looked at. */}
+          {more && <Remedies unit={unit} />}
         </details>
       )}
       <Views report={report} />

@@ -138,6 +138,11 @@ export const power = {
           (e) => e.line !== null && group.includes(e.line),
         ),
       }));
+      const shared = groups
+        .filter((g) => g.energisers.length > 1)
+        .map((g) => g.energisers.map((e) => e.id));
+      if (hurry === 'networks')
+        return { wired, topology, groups, energisers: {}, dead: [], shared };
       const energisers: Report['energisers'] = {};
       const dead: Report['dead'] = [];
       for (const { lines: ids, energisers: own } of groups) {
@@ -178,9 +183,6 @@ export const power = {
         }
         if (own.length === 0) dead.push(...ids.flatMap((id) => wholeLine(wired[id]!)));
       }
-      const shared = groups
-        .filter((g) => g.energisers.length > 1)
-        .map((g) => g.energisers.map((e) => e.id));
       last = { ids, piece: { wired, topology, groups, energisers, dead, shared } };
       return last.piece;
     };

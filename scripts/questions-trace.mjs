@@ -1,0 +1,85 @@
+/**
+ * How long questions take on the demo, from opening the page at their step, each in a browser that never saw the program.
+ * Claims (docs/model.md, Speed): verdict of Rounds and Faults 2 s, one reading more 100 ms; plan of work 1.5 s; coils 1 s;
+ * what would help 3 s; how sure: first bands 1 s, 300 drawn 6 s. Prints rows of a table: what, claim, figure.
+ */
+import { withDemo } from './demo-browser.mjs';
+
+const TIMES = Number(process.env.TIMES ?? 3);
+const middle = (list) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)];
+const rows = [];
+const row = (what, claim, list) => rows.push([what, claim, `${Math.round(middle(list))} ms`]);
+
+await withDemo('4398', async (browser, address) => {
+  /** Opens a step with what the tab remembers of before, and measures until something is there. */
+  async function opened(step, view, use) {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+    const page = await context.newPage();
+    await page.addInitScript((kept) => localStorage.setItem('anabatic.view', kept), JSON.stringify(view)); // prettier-ignore
+    const start = performance.now();
+    await page.goto(`${address}/p/hollin-scar/${step}`);
+    const since = () => performance.now() - start;
+    try {
+      return await use(page, since);
+    } finally {
+      await context.close();
+    }
+  }
+  const until = async (page, selector, since) => {
+    await page.locator(selector).first().waitFor({ timeout: 120_000 });
+    return since();
+  };
+  async function measured(what, claim, step, selector, view = {}, before = async () => {}) {
+    const list = [];
+    for (let k = 0; k < TIMES; k++)
+      list.push(
+        await opened(step, view, async (page, since) => {
+          await before(page);
+          return until(page, selector, since);
+        }),
+      );
+    row(what, claim, list);
+  }
+  await measured('verdict of a round', '2000 ms', 'rounds', '[data-said][aria-busy=false]');
+  await measured('plan of work', '1500 ms', 'build', '[data-planned=true]');
+  await measured('coils cut', '1000 ms', 'supplies', '[data-cut][aria-busy=false]', {}, (page) => page.getByRole('tab', { name: 'Coils' }).click()); // prettier-ignore
+  await measured('what would help', '3000 ms', 'power', 'text=Two fences instead of one', {}, async (page) => {
+    await page.getByRole('tab', { name: 'Unit' }).click();
+    const more = page.getByText('What else would raise the worst point');
+    await more.or(page.getByText('What helps:')).first().waitFor();
+    if (await more.count()) await more.click();
+  }); // prettier-ignore
+  const [first, more] = [[], []];
+  for (let k = 0; k < TIMES; k++)
+    await opened('faults', {}, async (page, since) => {
+      const field = page.locator('[data-pad]').getByRole('textbox');
+      const read = async (text) => {
+        await field.fill(text);
+        await page.getByRole('button', { name: 'Done' }).click();
+      };
+      await field.waitFor();
+      const opening = since();
+      await read('5.4');
+      first.push((await until(page, '[data-likeliest][aria-busy=false]', since)) - opening);
+      const start = since();
+      await read('120');
+      await page.locator('[data-likeliest][aria-busy=true]').waitFor({ timeout: 5000 }).catch(() => undefined); // prettier-ignore
+      more.push((await until(page, '[data-likeliest][aria-busy=false]', since)) - start);
+    });
+  row('verdict of a search, from its first reading', '2000 ms', first);
+  row('one reading more, with 250 ms that the plan must rest', '350 ms', more);
+  const [bands, all] = [[], []];
+  for (let k = 0; k < TIMES; k++)
+    await opened('power', { powerTab: 'sure' }, async (page, since) => {
+      await page.locator('nav[data-worked]').waitFor();
+      await page.getByRole('tab', { name: 'How sure' }).click();
+      await page.getByRole('button', { name: 'Draw by lot' }).click();
+      const start = since();
+      bands.push((await until(page, '[data-sure]', since)) - start);
+      await page.getByText('300 drawn').waitFor({ timeout: 120_000 });
+      all.push(since() - start);
+    });
+  row('how sure: first bands', '1000 ms', bands);
+  row('how sure: 300 drawn', '6000 ms', all);
+});
+for (const r of rows) console.log(r.join(' | '));
