@@ -48,8 +48,15 @@ function shared<R>(key: string, plan: Plan, ask: Ask<R>): Promise<R | null> {
   return own;
 }
 
-/** So long the plan must have rested before it is asked about, ms. */
+/** So long the plan must have rested before it is asked about, ms; one that was just opened has. */
 const REST = 250;
+let moved = -Infinity;
+useSession.subscribe((now, before) => {
+  if (now.plan !== before.plan && now.id === before.id && before.report) moved = performance.now();
+});
+
+/** Gives the worker the plan beforehand, where the step that is opened asks at once. */
+export const prepareQuestions = (): void => void answer(() => Promise.resolve(null)).catch(() => undefined); // prettier-ignore
 /** What could not be answered is asked again after so long, each time twice as long, at most so long, ms. */
 const AGAIN = { first: 2000, most: 30_000 };
 
@@ -69,7 +76,7 @@ export function usePower<R>(key: string | null, ask: Ask<R>): Answer<R> {
     if (key === null) return;
     let newest = true;
     let again = AGAIN.first;
-    let timer = setTimeout(asked, REST);
+    let timer = setTimeout(asked, Math.max(0, moved + REST - performance.now()));
     function asked() {
       shared(key!, plan, ask).then(
         (value) => {

@@ -24,6 +24,7 @@ import { feedPlaces, type FeedPlace } from '../core/sizing/places.js';
 import { lowestOff, remediesOf, withStrands, type Remedy } from '../core/sizing/remedies.js';
 import { sampler, type Sure } from '../core/sizing/sure.js';
 import { decidingSeason, scoreOf, type Score } from '../core/sizing/worst.js';
+import { supplyList } from '../core/supplies/takeoff.js';
 import { cutWires, type PartCoil, type WireCut } from '../core/supplies/wireCuts.js';
 import type { Ground } from '../core/terrain/ground.js';
 import { breakCost, type Break, type BreakCost } from '../core/wiring/breaking.js';
@@ -106,12 +107,12 @@ export const api = {
     plan && ground ? bothWays(line, plan, ground, pipeline) : null,
   units: (id: string): Candidate[] | null => withNet(id, candidatesOf),
   places: (id: string, pressed: Point | null): FeedPlace[] | null =>
-    withNet(id, (net) => feedPlaces(net, plan!, pressed)),
+    withNet(id, (net) => feedPlaces(net, plan!, { pressed })),
+  /** What would help, with what each brings; whether one may be done is another question. */
   remedies: (id: string): { now: Score; remedies: Remedy[] } | null =>
-    withNet(id, (net) => {
-      const found = remediesOf(net, feedPlaces(net, plan!));
-      return found && { ...found, remedies: found.remedies.map(judged) };
-    }),
+    withNet(id, (net) => remediesOf(net, feedPlaces(net, plan!, { coarse: true }))),
+  /** The same remedies, each held against the rules. */
+  judged: (remedies: readonly Remedy[]): Remedy[] => remedies.map(judged),
   room: (id: string) => withNet(id, roomToGrow),
   /** By kind of connector, what aged ties leave at the place of the property that loses most. */
   aged(season: SeasonId): Aged[] {
@@ -157,8 +158,8 @@ export const api = {
   /** The coils of every wire, as they are cut. @param parts coils that were begun */
   cut: (parts: readonly PartCoil[]): WireCut[] | null => {
     if (!plan || !ground) return null;
-    const { report, cat } = designed(plan);
-    return cutWires(plan, report, cat, parts);
+    const { cat, lines, counted } = pipeline(plan, ground, catalogue, { hurry: 'networks' });
+    return cutWires(plan, { lines, supplies: supplyList(counted(), cat, plan) }, cat, parts);
   },
   /** What sets b apart from a; null stands for the plan as it is. */
   apart: (a: Plan | null, b: Plan | null): Apart | null =>

@@ -66,7 +66,7 @@ describe('which unit', () => {
 describe('where to put it', () => {
   it('the middle of a long fence beats its end, and what is said comes true', () => {
     const p = plan([line('a', [[0, 0], [8000, 0]])], { energisers: { unit: energiser('a', 0, { e: 0, n: 1, model: 'm35' }) }, things: { w: { id: 'w', kind: 'water', name: 'Trough', points: [{ e: 4000, n: 6 }] } } }); // prettier-ignore
-    const all = feedPlaces(networkOf(p), p, { e: 4100, n: 3 });
+    const all = feedPlaces(networkOf(p), p, { pressed: { e: 4100, n: 3 } });
     all.slice(1).forEach((c, i) => expect(c.score.share).toBeLessThanOrEqual(all[i]!.score.share));
     const now = all.find((c) => c.kind === 'now')!;
     const trough = all.find((c) => c.name === 'Trough')!;

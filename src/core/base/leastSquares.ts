@@ -35,6 +35,14 @@ export function leastSquares(
     });
     const normal = slopes.map((a) => slopes.map((b) => a.reduce((s, v, i) => s + v * b[i]!, 0)));
     const pull = slopes.map((a) => -a.reduce((s, v, i) => s + v * r[i]!, 0));
+    // What stands at its bound and is pulled beyond it stays: else the others would follow a step that it cannot take.
+    const stuck = x.map((v, k) => (pull[k]! > 0 ? v >= bounds[k]![1] : v <= bounds[k]![0]));
+    stuck.forEach((yes, k) => {
+      if (!yes) return;
+      pull[k] = 0;
+      for (const row of normal) row[k] = 0;
+      normal[k] = normal[k]!.map((_, j) => (j === k ? 1 : 0));
+    });
     let better = false;
     while (!better && damping < 1e7) {
       const damped = normal.map((row, i) =>

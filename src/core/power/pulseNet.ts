@@ -146,6 +146,25 @@ export function pulseNet(net: Network, season: SeasonId, beside: Beside = {}): P
   );
 }
 
+/**
+ * The network with other growth, inductance and resistance, as factors: leakage is that of a bare fence and so much more for
+ * what grows. What hangs where stays, so that it is built once for many pulses.
+ * @param bare the same network with growth 0 @param grown with growth 1
+ */
+export const grownTo = (
+  bare: PulseNet,
+  grown: PulseNet,
+  { growth, l, r }: { readonly growth: number; readonly l: number; readonly r: number },
+): PulseNet => ({
+  ...grown,
+  lines: grown.lines.map((of, k) => ({
+    ...of,
+    l_h_per_m: l * of.l_h_per_m,
+    r_ohm_per_m: r * of.r_ohm_per_m,
+    g_s_per_m: bare.lines[k]!.g_s_per_m + growth * (of.g_s_per_m - bare.lines[k]!.g_s_per_m),
+  })),
+});
+
 /** Every run with live strands in a season, and its places by their names in the circuit. */
 function wiresOf(
   { ids, wired, topology }: Network,

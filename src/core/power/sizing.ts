@@ -3,7 +3,9 @@ import { seasonsOf, type SeasonId } from '../plan/catalogue.js';
 import { DESIGNED } from './design.js';
 import { earthOf } from './earthSide.js';
 import { offeredUnits, plateOfUnit, unitOf, unitOfPlate, type Unit } from './unit.js';
-import { voltsOf, type Volts } from './volts.js';
+import { pulseNet, type PulseNet } from './pulseNet.js';
+import { voltsBy, type Volts } from './volts.js';
+import { leastOfSeasons } from './deciding.js';
 import type { Network } from './wired.js';
 
 /** A unit of the catalogue on a fence. */
@@ -61,18 +63,20 @@ function tryUnits(net: Network, own: readonly Volts[] = []) {
   );
   const goal = 1 + net.plan.sizing.reserve;
   const ownUnit = unitOf(net.energiser, net.cat);
-  const volts = (unit: Unit, season: SeasonId) =>
-    (unit === ownUnit ? own.find((v) => v.season === season) : undefined) ??
-    voltsOf(net, season, { unit, earth_ohm: earths.get(season)! });
+  const pulses = new Map<SeasonId, PulseNet | null>();
+  const volts = (unit: Unit, season: SeasonId, coarse = 1): Volts | null => {
+    const known = unit === ownUnit ? own.find((v) => v.season === season) : undefined;
+    if (known) return known;
+    let pulse = pulses.get(season);
+    if (pulse === undefined) pulses.set(season, (pulse = pulseNet(net, season)));
+    return pulse && voltsBy(net, season, pulse, { unit, earth_ohm: earths.get(season)!, coarse });
+  };
   return {
     of(unit: Unit): Omit<Candidate, 'model' | 'output_J' | 'offered'> | null {
-      let out: { share: number; season: SeasonId; worst_V: number } | null = null;
-      for (const season of seasons) {
-        const worst = volts(unit, season)?.worst;
-        if (!worst) continue;
-        const share = worst.v_V / worst.aim_V;
-        if (!out || share < out.share) out = { share, season, worst_V: worst.v_V };
-      }
+      const out = leastOfSeasons(seasons, (season, coarse) => {
+        const worst = volts(unit, season, coarse)?.worst;
+        return worst ? { share: worst.v_V / worst.aim_V, season, worst_V: worst.v_V } : null;
+      });
       return out && { ...out, meets: out.share >= goal };
     },
     meets: (unit: Unit): boolean =>

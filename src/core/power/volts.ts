@@ -52,21 +52,37 @@ const MOST_LOOK = 5e-3;
 export const cellOf = (length_m: number): number =>
   CELL * Math.min(2, Math.max(1, length_m / FINE_FOR));
 
-export interface VoltsOptions extends Beside {
-  /** The unit, where it is not the energiser's own. */
-  readonly unit?: Unit;
-  /** Resistance of its earth, ohm, where it is not that of the rods. */
-  readonly earth_ohm?: number;
+/** What is asked of one pulse. */
+export interface PulseAsked {
   /** Currents are wanted too, as a meter shows them that is so slow, s. */
   readonly amps_s?: number;
   /** What the loads take is not asked: it ends when every peak stands. */
   readonly peaksAlone?: boolean;
+  /** Cells are so many times as long as usual. */
+  readonly coarse?: number;
+}
+
+export interface VoltsOptions extends Beside, PulseAsked {
+  /** The unit, where it is not the energiser's own. */
+  readonly unit?: Unit;
+  /** Resistance of its earth, ohm, where it is not that of the rods. */
+  readonly earth_ohm?: number;
 }
 
 /** Volts of a network in a season; null while the energiser feeds nothing. */
 export function voltsOf(net: Network, season: SeasonId, options: VoltsOptions = {}): Volts | null {
   const pulse = pulseNet(net, season, options);
   if (!pulse) return null;
+  return voltsBy(net, season, pulse, options);
+}
+
+/** The volts of a network of the pulse that is at hand. */
+export function voltsBy(
+  net: Network,
+  season: SeasonId,
+  pulse: PulseNet,
+  options: Pick<VoltsOptions, 'unit' | 'earth_ohm'> & PulseAsked = {},
+): Volts {
   const unit = options.unit ?? unitOf(net.energiser, net.cat);
   const earth_ohm = options.earth_ohm ?? earthOf(net, season);
   return readOff(net, season, pulse, unit, earth_ohm, runPulse(pulse, unit, earth_ohm, options));
@@ -101,10 +117,7 @@ export const runPulse = (
   pulse: PulseNet,
   unit: Unit,
   earth_ohm: number,
-  {
-    amps_s,
-    peaksAlone = pulse.loads.length === 0,
-  }: Pick<VoltsOptions, 'amps_s' | 'peaksAlone'> = {},
+  { amps_s, peaksAlone = pulse.loads.length === 0, coarse = 1 }: PulseAsked = {},
 ): Pulse =>
   simulate(
     {
@@ -115,15 +128,15 @@ export const runPulse = (
       loads: pulse.loads.filter((l) => l !== null),
     },
     // What loads take is added up to the end.
-    { ...pulseOptions(pulse, peaksAlone), ...(amps_s ? { amps_s } : {}) },
+    { ...pulseOptions(pulse, peaksAlone, coarse), ...(amps_s ? { amps_s } : {}) },
   );
 
 /** How a network is looked at: cells by its size, for as long as its peaks want. */
-export const pulseOptions = (pulse: PulseNet, peaksAlone: boolean): PulseOptions => ({
+export const pulseOptions = (pulse: PulseNet, peaksAlone: boolean, coarse = 1): PulseOptions => ({
   until_s: Math.min(MOST_LOOK, LOOK + THERE_AND_BACK * pulse.length_m),
   blocksReverse: true,
   peaksAlone,
-  cell_m: cellOf(pulse.length_m),
+  cell_m: coarse * cellOf(pulse.length_m),
   step: STEP,
 });
 

@@ -7,7 +7,9 @@ import { calibrate, type Calibrated } from '../faults/calibrate.js';
 import { voltsAlong } from '../faults/property.js';
 import type { SeasonId } from '../plan/catalogue.js';
 import { earthOf } from '../power/earthSide.js';
-import { voltsOf, type Volts } from '../power/volts.js';
+import { COARSE } from '../power/deciding.js';
+import { grownTo, pulseNet } from '../power/pulseNet.js';
+import { voltsBy, type Volts } from '../power/volts.js';
 import type { Network } from '../power/wired.js';
 import type { Logged } from './logged.js';
 
@@ -58,10 +60,14 @@ export function fitReadings(net: Network, read: readonly Usable[], usual: UsualS
   const [earth, wire] = [seasons.length, seasons.length + 1];
   const earths = new Map(seasons.map((s) => [s, earthOf(net, s)]));
 
-  const logsAt = (season: SeasonId, values: readonly number[]): number[] | null => {
+  const [bare, grown] = [0, 1].map((growth) => new Map(seasons.map((s) => [s, pulseNet(net, s, { growth })])));
+  const logsAt = (season: SeasonId, values: readonly number[], coarse = 1): number[] | null => {
     const k = seasons.indexOf(season);
-    const volts = voltsOf(net, season, { growth: values[k]!, earth_ohm: earths.get(season)! * values[earth]!, scale: { l: 1, r: values[wire]! } });
-    return volts && used.map((u) => (u.season === season ? Math.log(Math.max(1, readingOf(volts, u.reading, share))) : 0));
+    const [without, with_] = [bare!.get(season), grown!.get(season)];
+    if (!without || !with_) return null;
+    const pulse = grownTo(without, with_, { growth: values[k]!, l: 1, r: values[wire]! });
+    const volts = voltsBy(net, season, pulse, { earth_ohm: earths.get(season)! * values[earth]!, coarse });
+    return used.map((u) => (u.season === season ? Math.log(Math.max(1, readingOf(volts, u.reading, share))) : 0));
   };
 
   let found: Calibrated | null = null;
@@ -71,9 +77,11 @@ export function fitReadings(net: Network, read: readonly Usable[], usual: UsualS
     const steps = spreads.map((s) => s * (round === 0 ? 0.8 : 0.4));
     const parabolas = seasons.map((season, k) => {
       const at = logsAt(season, about);
-      if (!at) return null;
+      // Slope and bend of it are those of coarse pulses: what they are off is off everywhere alike.
+      const coarse = logsAt(season, about, COARSE);
+      if (!at || !coarse) return null;
       const own = [k, earth, wire].map((j) => {
-        const moved = (way: number) => logsAt(season, about.map((v, i) => (i === j ? v * Math.exp(way * steps[j]!) : v)))!;
+        const moved = (way: number) => logsAt(season, about.map((v, i) => (i === j ? v * Math.exp(way * steps[j]!) : v)), COARSE)!.map((l, i) => at[i]! + l - coarse[i]!);
         return { j, up: moved(1), down: moved(-1) };
       });
       return { season, at, own };

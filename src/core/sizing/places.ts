@@ -3,6 +3,7 @@ import { offThing, thingsOf } from '../land/things.js';
 import { distance, nearest, planLength, pointAt } from '../plan/geometry.js';
 import type { Plan, Point } from '../plan/schema.js';
 import type { Network } from '../power/wired.js';
+import { COARSE } from '../power/deciding.js';
 import { decidingSeason, scoreWith, type Score } from './worst.js';
 
 export interface FeedPlace {
@@ -25,11 +26,15 @@ const FAR = 150;
 /**
  * Places ranked by what they give, the present one among them.
  * @param pressed a place of one's own
+ * @param coarse their order alone is wanted, not the last few in 100
  */
 export function feedPlaces(
   net: Network,
   plan: Pick<Plan, 'things' | 'gates' | 'energisers' | 'lines'>,
-  pressed: Point | null = null,
+  {
+    pressed = null,
+    coarse = false,
+  }: { readonly pressed?: Point | null; readonly coarse?: boolean } = {},
 ): FeedPlace[] {
   const { energiser, ids, wired } = net;
   const season = decidingSeason(net)?.season;
@@ -53,7 +58,10 @@ export function feedPlaces(
       );
     if (!on || (on.off > FAR && kind !== 'now' && kind !== 'pressed')) return [];
     const lead_m = Math.max(1, on.off);
-    const got = scoreWith(net, season, { feed: { line: on.id, at_m: on.s, lead_m } });
+    const got = scoreWith(net, season, {
+      feed: { line: on.id, at_m: on.s, lead_m },
+      coarse: coarse ? COARSE : 1,
+    });
     if (!got) return [];
     seen.push(at);
     return [{ kind, name, at, line: on.id, at_m: on.s, lead_m, score: got, mains_m: least(mains.map((p) => distance(p, at))), earth_m: least([...earthed.map((t) => offThing(t, at)), ...units.map((u) => distance(u, at))]) }]; // prettier-ignore

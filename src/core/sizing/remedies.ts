@@ -21,6 +21,9 @@ export interface Remedy {
 
 /** How far the lowest strand is thought to be raised, m. */
 const RAISED = 0.1;
+/** A place that a coarse pulse puts so far below the best is not the best; and so many of the others are looked at. */
+const MAYBE = 0.95;
+const MOST = 4;
 /** The wire that carries the pulse best. */
 const COATED = 'al25';
 
@@ -36,10 +39,18 @@ export function remediesOf(
   const put = (remedy: Omit<Remedy, 'score'>, score: Score | null) => {
     if (score && score.share > now.share * 1.01) out.push({ ...remedy, score });
   };
-  const best = places.find(
+  const free = places.filter(
     (p) => p.kind !== 'now' && p.kind !== 'pressed' && doubtsOf(p, net).length === 0,
   );
-  if (best)
+  // They may have been ranked coarsely: those near the first are looked at again.
+  const near = free.filter((p) => p.score.share > MAYBE * free[0]!.score.share).slice(0, MOST);
+  const scored = near.map((place) => {
+    const { line, at_m, lead_m } = place;
+    return { place, score: decidingSeason(net, { feed: { line, at_m, lead_m } }) };
+  });
+  const first = scored.reduce<(typeof scored)[number] | null>((a, b) => (b.score && b.score.share > (a?.score?.share ?? 0) ? b : a), null); // prettier-ignore
+  if (first) {
+    const best = first.place;
     put(
       {
         id: 'place',
@@ -47,8 +58,9 @@ export function remediesOf(
         patch: placePatch(energiser.id, best),
         but: `lead-out of ${Math.round(best.lead_m)} m; its rods want moist ground there`,
       },
-      decidingSeason(net, { feed: { line: best.line, at_m: best.at_m, lead_m: best.lead_m } }),
+      first.score,
     );
+  }
   put(
     {
       id: 'bare',

@@ -1,12 +1,21 @@
 /** How sure the volts are: many properties as this one may be, by lot, each with inputs that are off by their spread. */
-import { figure, recordOf, type Catalogue } from '../plan/catalogue.js';
+import { figure, recordOf, type Catalogue, type SeasonId } from '../plan/catalogue.js';
 import { soilAt } from '../land/things.js';
 import { earthing, rodsOf } from '../power/earthing.js';
 import { loadLineOf } from '../power/unit.js';
-import { offeredUnits, plateOfUnit, unitOfPlate, type UnitPlate } from '../power/unit.js';
-import { voltsOf } from '../power/volts.js';
+import {
+  offeredUnits,
+  plateOfUnit,
+  unitOfPlate,
+  type Unit,
+  type UnitPlate,
+} from '../power/unit.js';
+import { grownTo, pulseNet } from '../power/pulseNet.js';
+import { voltsBy } from '../power/volts.js';
 import type { Network } from '../power/wired.js';
 import { normal } from '../base/random.js';
+import { readAt } from '../terrain/profile.js';
+import { COARSE } from '../power/deciding.js';
 import { decidingSeason } from './worst.js';
 
 /** What is not known well, with the default that says how badly: a spread of the logarithm. */
@@ -55,12 +64,13 @@ export function sampler(net: Network, { line, other, seed }: SamplerOptions) {
     [];
   const tracks: number[][] = [];
   const rival = rivalOf(net, other);
+  const lots = now && lotsOf(net, now.season, line);
   let rivalHolds = 0;
   let s_m: number[] = [];
   return {
     /** Draws one; false: nothing is fed. */
     next(): boolean {
-      if (!now) return false;
+      if (!now || !lots) return false;
       const z = Object.fromEntries(WEAK.map((w) => [w, draw()])) as Record<Weak, number>;
       const f = (weak: Weak) => Math.exp(z[weak] * spreadOf(weak, cat));
       const typed: UnitPlate = {
@@ -69,22 +79,18 @@ export function sampler(net: Network, { line, other, seed }: SamplerOptions) {
         rise_us: (plate.rise_us ?? 10) * f('rise'),
       };
       const unit = unitOfPlate(typed);
-      const such = {
-        growth: f('leakage'),
-        earth_ohm: rodsOf(net, now.season) * f('soil'),
-        scale: { l: f('inductance'), r: f('resistance') },
-      };
-      const volts = voltsOf(net, now.season, { ...such, unit });
-      if (!volts?.worst) return false;
-      const better = rival && voltsOf(net, now.season, { ...such, unit: rival.unit })?.worst;
+      const earth_ohm = rodsOf(net, now.season) * f('soil');
+      const lot = lots({ growth: f('leakage'), l: f('inductance'), r: f('resistance') });
+      const volts = lot(unit, earth_ohm);
+      if (!volts.worst) return false;
+      const better = rival && lot(rival.unit, earth_ohm).worst;
       if (better && better.v_V >= better.aim_V) rivalHolds++;
       const dug = { ...soil, dry_ohm_m: soil.dry_ohm_m * f('soil'), damp_ohm_m: soil.damp_ohm_m * f('soil') }; // prettier-ignore
       const { reading_V } = earthing(energiser, dug, loadLineOf(plate), 0, cat).test;
       drawn.push({ worst_V: volts.worst.v_V, share: volts.worst.v_V / volts.worst.aim_V, reading_V, z }); // prettier-ignore
-      const own = line === null ? undefined : volts.lines[line];
-      if (own) {
-        s_m = own.s_m;
-        tracks.push(own.v_V);
+      if (volts.along) {
+        s_m = volts.along.s_m;
+        tracks.push(volts.along.v_V);
       }
       return true;
     },
@@ -120,6 +126,36 @@ export function sampler(net: Network, { line, other, seed }: SamplerOptions) {
     },
   };
 }
+
+/**
+ * Properties by lot on one network. What is built stays, and what varies is put into it: leakage is that of a bare fence and
+ * so much more for what grows. Their pulses are coarse, and are taken by what a coarse pulse of the property as it is planned
+ * makes of its fine one (docs/model.md, How sure). Null: nothing is fed.
+ */
+export function lotsOf(net: Network, season: SeasonId, line: string | null) {
+  const [bare, grown] = [pulseNet(net, season, { growth: 0 }), pulseNet(net, season)];
+  const fine = grown && voltsBy(net, season, grown);
+  if (!bare || !grown || !fine?.worst) return null;
+  const about = voltsBy(net, season, grown, { coarse: COARSE });
+  if (!about.worst) return null;
+  const times = fine.worst.v_V / about.worst.v_V;
+  const own = line === null ? undefined : about.lines[line];
+  const alongTimes = own?.s_m.map((s, k) => {
+    const { s_m, v_V } = fine.lines[line!]!;
+    return own.v_V[k]! > 0 ? readAt(s_m, v_V, s) / own.v_V[k]! : 1;
+  });
+  return (such: { readonly growth: number; readonly l: number; readonly r: number }) => {
+    const pulse = grownTo(bare, grown, such);
+    return (unit: Unit, earth_ohm: number) => {
+      const { worst, lines: tracks } = voltsBy(net, season, pulse, { unit, earth_ohm, coarse: COARSE });
+      const track = line === null ? undefined : tracks[line];
+      return {
+        worst: worst && { ...worst, v_V: times * worst.v_V },
+        along: track && { s_m: track.s_m, v_V: track.v_V.map((v, k) => v * (alongTimes?.[k] ?? times)) },
+      };
+    };
+  };
+} // prettier-ignore
 
 /** The unit that is named, else the strongest allowed; null: it is the energiser's own. */
 function rivalOf({ energiser, cat }: Network, named: string | null) {

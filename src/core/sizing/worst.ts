@@ -1,5 +1,6 @@
 /** The season that decides, and how well a network does in it. */
 import { seasonsOf, type SeasonId } from '../plan/catalogue.js';
+import { leastOfSeasons } from '../power/deciding.js';
 import { DESIGNED } from '../power/design.js';
 import { voltsOf, type Volts, type VoltsOptions, type Worst } from '../power/volts.js';
 import type { Network } from '../power/wired.js';
@@ -21,13 +22,10 @@ export const scoreOf = (volts: Volts | null): Score | null =>
  * null: nothing is fed.
  */
 export function decidingSeason(net: Network, options: VoltsOptions = {}): Score | null {
-  let least: Score | null = null;
-  for (const season of seasonsOf(net.plan, net.cat)) {
-    if (!DESIGNED.includes(season)) continue;
-    const score = scoreWith(net, season, options);
-    if (score && (!least || score.share < least.share)) least = score;
-  }
-  return least;
+  const seasons = seasonsOf(net.plan, net.cat).filter((s) => DESIGNED.includes(s));
+  return leastOfSeasons(seasons, (season, coarse) =>
+    scoreWith(net, season, { ...options, coarse }),
+  );
 }
 
 /** How a network does in a season with something thought of beside it. */

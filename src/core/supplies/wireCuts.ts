@@ -81,7 +81,7 @@ export const joinPrice = (joint: string, cat: Catalogue): number => {
  */
 export function cutWires(
   plan: Plan,
-  report: Report,
+  report: Pick<Report, 'lines' | 'supplies'>,
   cat: Catalogue,
   parts: readonly PartCoil[] = [],
 ): WireCut[] {
@@ -94,7 +94,7 @@ export function cutWires(
 function cutOne(
   wire: string,
   plan: Plan,
-  report: Report,
+  report: Pick<Report, 'lines' | 'supplies'>,
   cat: Catalogue,
   parts: readonly PartCoil[],
 ): WireCut {
@@ -196,7 +196,11 @@ function tapeAt(posts: LineReport['posts'], s_m: number): number {
 }
 
 /** Pieces that are not strands: brace wires each as long as it is, the others by their usual lengths. */
-function shortsOf(wire: string, report: Report, cat: Catalogue): ShortPiece[] {
+function shortsOf(
+  wire: string,
+  report: Pick<Report, 'lines' | 'supplies'>,
+  cat: Catalogue,
+): ShortPiece[] {
   const uses = report.supplies.find((s) => s.id === `wire.${wire}`)?.uses ?? {};
   const out: ShortPiece[] = [];
   const counted = (use: string, total: number, each: number) => {

@@ -12,10 +12,17 @@ import { PULSE } from './origins.js';
 /** What would raise the worst point, each with the volts that it brings; the fence made into two at last. */
 export function Remedies({ unit }: { unit: Energiser }) {
   const { value, waiting } = usePower(`remedies ${unit.id}`, (api) => api.remedies(unit.id));
+  // Nothing is offered before all rules have looked at it.
+  const key = value && !waiting ? value.remedies.map((r) => r.id).join() : null;
+  const { value: judged, waiting: judging } = usePower(key && `judged ${unit.id} ${key}`, (api) =>
+    api.judged(value!.remedies),
+  );
   const lines = useSession((s) => s.plan.lines);
   const units = useUnits();
   if (!value) return waiting ? <p role="status">Trying what would help …</p> : null;
-  const { now, remedies } = value;
+  const { now } = value;
+  const may = waiting || judging ? null : judged;
+  const remedies = may ?? value.remedies;
   return (
     <>
       <DataTable
@@ -44,6 +51,8 @@ export function Remedies({ unit }: { unit: Energiser }) {
               r.patch &&
               r.patch.length > 0 && (
                 <Button
+                  disabled={!may}
+                  title={may ? undefined : 'What else it would bring is looked at first'}
                   className="small whitespace-nowrap"
                   aria-label={`Do it: ${named(r.words, lines)}`}
                   onClick={() => commitPatch(r.words, [...r.patch!])}

@@ -19,6 +19,9 @@ const Hand = lazy(() => import('./Hand.js').then((m) => ({ default: m.Hand })));
 const HelpSheet = lazy(() => import('./HelpSheet.js').then((m) => ({ default: m.HelpSheet })));
 const Tour = lazy(() => import('./Tour.js').then((m) => ({ default: m.Tour })));
 
+/** Steps whose first sight is an answer of the question worker. */
+const ASKING: ReadonlySet<string> = new Set(['supplies', 'build', 'rounds', 'faults']);
+
 /** One property: opened, then laid out as the room on the screen allows. */
 export function Workbench({ id, step: first }: { id: string; step: string }) {
   const [state, setState] = useState<'opening' | 'open' | string>('opening');
@@ -35,6 +38,7 @@ export function Workbench({ id, step: first }: { id: string; step: string }) {
     openSession(id).then(
       () => {
         setState('open');
+        if (ASKING.has(opened.step.id)) void import('../../session/power.js').then((m) => m.prepareQuestions()); // prettier-ignore
         if (opened.said) refuse(opened.said);
       },
       (error: Error) => setState(error.message),
