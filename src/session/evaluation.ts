@@ -23,6 +23,9 @@ const MOST_FALLS = 2;
 /** After so long it is tried again by itself, ms. */
 const AGAIN = 5000;
 
+/** Loads the worker's program while the plan is being fetched; what goes wrong is said when it is asked. */
+export const loadWorker = (): void => void worker().catch(() => undefined);
+
 /** Gives the worker the whole committed plan and its ground; starts it where none runs. */
 export async function openWorker(): Promise<void> {
   opened = null;

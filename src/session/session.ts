@@ -7,7 +7,7 @@ import type { Grid, PatchStep, Plan } from '../core/plan/schema.js';
 import { groundOf, type Ground } from '../core/terrain/ground.js';
 import type { News, Proposed } from '../formats/change.js';
 import { applyPatch, edit } from '../formats/patch.js';
-import { followPatch, openWorker, requestReport } from './evaluation.js';
+import { followPatch, loadWorker, openWorker, requestReport } from './evaluation.js';
 import { keepProperty } from './field.js';
 import { followMoves } from './live.js';
 import { groundGrid, openedProperty } from './open.js';
@@ -33,6 +33,7 @@ let channel: BroadcastChannel | null = null;
 
 /** Opens a property: plan, ground, worker, and changes that an earlier tab could not save. */
 export async function openSession(id: string): Promise<void> {
+  loadWorker();
   outbox = openOutbox(id);
   const left = await outbox.left<Proposed>('changes');
   const mine = left.map((w) => w.id).slice(-200);

@@ -1,9 +1,12 @@
 /** Ends: looked at, chosen, set by hand, given to others, mended, printed, by mouse, key and on a phone. */
 import { expect, test, type Page } from '@playwright/test';
-import { axeInAll, open, saved, stored } from './help.js';
+import { axeInAll, only, open, saved, stored } from './help.js';
+
+/** Lines of the demo that are looked at here. */
+const some = only('burn', 'hay', 'lane-e');
 
 const at = async (page: Page, line: string, tab?: string) => {
-  const id = await open(page, 'ends');
+  const id = await open(page, 'ends', some);
   await page.getByRole('button', { name: line, exact: true }).click();
   if (tab) await page.getByRole('tab', { name: tab, exact: true }).click();
   return id;
@@ -120,7 +123,7 @@ test('a bench card for each end, one A5 page, with the right diagonal and the wr
 
 test('on a phone the ends are chosen and the drawing is seen whole', async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 });
-  await open(page, 'ends');
+  await open(page, 'ends', some);
   const drawing = page.getByRole('img', { name: /from the side/ });
   await expect(drawing).toBeVisible();
   const box = (await drawing.boundingBox())!;

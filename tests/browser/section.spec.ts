@@ -1,8 +1,11 @@
 import { beside } from '../../src/core/plan/geometry.js';
 import { converter } from '../../src/formats/projection.js';
 import { expect, test } from '@playwright/test';
-import { axeInAll, open, saved, stored, found, findings, pointAt } from './help.js';
+import { axeInAll, findings, found, only, open, pointAt, saved, stored } from './help.js';
 import { small } from './small.js';
+
+/** Lines of the demo that are looked at here. */
+const some = only('burn', 'mid-w', 'mid-e', 'hay', 'lane-e');
 
 interface Placed {
   placed?: { at_m: number }[];
@@ -63,7 +66,7 @@ test('by keyboard: post to post, pinned and freed; tracks fold; the window follo
 test('a stretch is barred, a post moved by typing; nonsense is refused beside its field', async ({
   page,
 }) => {
-  const id = await open(page, 'section');
+  const id = await open(page, 'section', some);
   await page.getByRole('button', { name: 'Hay split', exact: true }).click();
   await page.getByLabel('From', { exact: true }).fill('x');
   await page.getByLabel('From', { exact: true }).press('Enter');
@@ -100,7 +103,7 @@ test('a stretch is barred, a post moved by typing; nonsense is refused beside it
 });
 
 test('a line is walked: where one stands, how far to the next post by the tape, posts ticked off, kept over a reload', async ({ page, context }) => {
-  const id = await open(page, 'section');
+  const id = await open(page, 'section', some);
   const { plan } = await stored(page, id);
   const line = plan.lines['burn']!;
   const { toLonLat } = converter((plan as unknown as { origin: Parameters<typeof converter>[0] }).origin);

@@ -1,8 +1,11 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { axeInAll, open, saved, stored } from './help.js';
+import { axeInAll, only, open, saved, stored } from './help.js';
 import { small } from './small.js';
 import { printed } from './pdf.js';
+
+/** Lines of the demo that are looked at here. */
+const some = only('burn', 'east', 'west', 'lane-e', 'top-e', 'terrace', 'hut', 'ewe', 'bield');
 
 const choose = (page: Page, name: string) =>
   page
@@ -30,7 +33,7 @@ const heights = (list: Made[]) => list.map((s) => Math.round(s.height_m * 1000))
 test('the bench by keys alone: height, order, duty, one more, one away, and back', async ({
   page,
 }) => {
-  const id = await open(page, 'strands');
+  const id = await open(page, 'strands', some);
   await choose(page, 'Terrace');
   await strand(page, 5).focus();
   await page.keyboard.press('ArrowUp');
@@ -58,7 +61,7 @@ test('the bench by keys alone: height, order, duty, one more, one away, and back
 test('a dragged strand moves rules and figures while it is held, and stays after a reload', async ({
   page,
 }) => {
-  const id = await open(page, 'strands');
+  const id = await open(page, 'strands', some);
   await choose(page, 'Terrace');
   const rules = page.getByRole('status', { name: 'Rules' });
   await expect(rules).toContainText('Every rule is kept');
@@ -81,7 +84,7 @@ test('a dragged strand moves rules and figures while it is held, and stays after
 test('the table types what the bench drags; nonsense is refused beside its field', async ({
   page,
 }) => {
-  const id = await open(page, 'strands');
+  const id = await open(page, 'strands', some);
   await choose(page, 'Lane, east');
   await page.getByRole('button', { name: 'A strand above strand 3' }).click();
   await page.getByLabel('Duty of strand 4').selectOption('earth');
@@ -105,7 +108,7 @@ test('the table types what the bench drags; nonsense is refused beside its field
 test('barbed wire is not made live, nor live wire barbed; a plan that comes with it is stopped', async ({
   page,
 }) => {
-  const id = await open(page, 'strands');
+  const id = await open(page, 'strands', some);
   await choose(page, 'Old march');
   await page.getByLabel('Duty of strand 5').selectOption('live');
   await expect(page.getByRole('alert')).toContainText('never made live');
@@ -130,7 +133,7 @@ test('barbed wire is not made live, nor live wire barbed; a plan that comes with
 test('proposals: by turns on dry stony ground, all live on clay; the deciding figure is said', async ({
   page,
 }) => {
-  const id = await open(page, 'strands');
+  const id = await open(page, 'strands', some);
   await choose(page, 'Hut side');
   await tab(page, 'Proposals');
   const head = page
@@ -155,7 +158,7 @@ test('proposals: by turns on dry stony ground, all live on clay; the deciding fi
 test('goats want closer gaps; a figure of the line’s own wants a note, and can go back', async ({
   page,
 }) => {
-  const id = await open(page, 'strands');
+  const id = await open(page, 'strands', some);
   await choose(page, 'Ewe field');
   await tab(page, 'What it asks');
   await page.getByRole('group', { name: 'to the left' }).getByLabel('Goats').check();
@@ -189,7 +192,7 @@ test('goats want closer gaps; a figure of the line’s own wants a note, and can
 });
 
 test('posts or strands: a pair is taken, with its bays', async ({ page }) => {
-  const id = await open(page, 'strands');
+  const id = await open(page, 'strands', some);
   await choose(page, 'East march');
   await tab(page, 'Posts or strands');
   await expect(page.getByRole('img', { name: /^Bay length against strand count/ })).toBeVisible();
@@ -203,7 +206,7 @@ test('posts or strands: a pair is taken, with its bays', async ({ page }) => {
 test('an old fence is kept and held off with brackets; other fences stand beside it', async ({
   page,
 }) => {
-  const id = await open(page, 'strands');
+  const id = await open(page, 'strands', some);
   await choose(page, 'Bield fence');
   await tab(page, 'Old fence');
   await page.getByLabel('What stands').selectOption('netting');
@@ -218,7 +221,7 @@ test('an old fence is kept and held off with brackets; other fences stand beside
 });
 
 test('designs: kept by name, put on several lines, left, and gone back to', async ({ page }) => {
-  const id = await open(page, 'strands');
+  const id = await open(page, 'strands', some);
   await choose(page, 'Lane, east');
   await tab(page, 'Designs');
   await page.getByLabel(/^Keep the strands/).fill('Ewes, five live');
@@ -248,7 +251,7 @@ test('designs: kept by name, put on several lines, left, and gone back to', asyn
 test('the marked stick prints true: every strand within half a millimetre on paper', async ({
   page,
 }) => {
-  const id = await open(page, 'strands');
+  const id = await open(page, 'strands', some);
   await page.goto(`/stick/${id}?line=burn`);
   await expect(page.getByRole('img', { name: /^Sheet 1 \/ \d of/ })).toBeVisible();
   const { sheets, strokes } = await printed(
@@ -287,7 +290,7 @@ const strandsOf = async (page: Page, id: string) =>
 test('every tab of Strands, the stick and the phone have no accessibility fault @all', async ({
   page,
 }) => {
-  const id = await open(page, 'strands');
+  const id = await open(page, 'strands', some);
   await choose(page, 'Burn side');
   for (const name of [
     'What it asks',

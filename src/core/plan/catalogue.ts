@@ -7,27 +7,7 @@ import type { Static } from '@sinclair/typebox';
 import { Type } from '../base/type.js';
 import { METALS } from './schemaParts.js';
 import type { Plan } from './schema.js';
-import animals from '../../../data/animals.json' with { type: 'json' };
-import connectors from '../../../data/connectors.json' with { type: 'json' };
-import defaults from '../../../data/defaults.json' with { type: 'json' };
-import droppers from '../../../data/droppers.json' with { type: 'json' };
-import ends from '../../../data/ends.json' with { type: 'json' };
-import energisers from '../../../data/energisers.json' with { type: 'json' };
-import insulators from '../../../data/insulators.json' with { type: 'json' };
-import joints from '../../../data/joints.json' with { type: 'json' };
-import kinds from '../../../data/kinds.json' with { type: 'json' };
-import oldFences from '../../../data/oldFences.json' with { type: 'json' };
-import orders from '../../../data/orders.json' with { type: 'json' };
-import posts from '../../../data/posts.json' with { type: 'json' };
-import prices from '../../../data/prices.json' with { type: 'json' };
-import profiles from '../../../data/profiles.json' with { type: 'json' };
-import schools from '../../../data/schools.json' with { type: 'json' };
-import seasons from '../../../data/seasons.json' with { type: 'json' };
-import settings from '../../../data/settings.json' with { type: 'json' };
-import soils from '../../../data/soils.json' with { type: 'json' };
-import spacings from '../../../data/spacings.json' with { type: 'json' };
 import usuals from '../../../data/usual.json' with { type: 'json' };
-import wires from '../../../data/wires.json' with { type: 'json' };
 
 const closed = { additionalProperties: false } as const;
 const mark = Type.Union(
@@ -322,6 +302,8 @@ export const CatalogueSchema = Type.Object(
   { ...closed, $id: 'anabatic-catalogue-1', title: 'Anabatic catalogue' },
 );
 
+export { catalogue } from './shipped.js';
+
 export type Catalogue = Static<typeof CatalogueSchema>;
 export type Mark = 'published' | 'practice' | 'memory' | 'derived' | 'assumed' | 'invented';
 export type Profile = Catalogue['profiles'][string];
@@ -341,30 +323,6 @@ export type SeasonId = (typeof SEASONS)[number];
 /** The seasons of a place: the frozen one only where the ground freezes. */
 export const seasonsOf = ({ climate }: Pick<Plan, 'climate'>, cat: Catalogue): SeasonId[] =>
   SEASONS.filter((s) => s !== 'frozen' || climate.cold_C <= -figure(cat, 'climate.frost'));
-
-/** The shipped catalogue, before a property's own figures. */
-export const catalogue = {
-  animals,
-  orders,
-  kinds,
-  oldFences,
-  defaults,
-  profiles,
-  wires,
-  energisers,
-  posts,
-  ends,
-  settings,
-  soils,
-  seasons,
-  schools,
-  joints,
-  spacings,
-  droppers,
-  connectors,
-  insulators,
-  prices,
-} as unknown as Catalogue;
 
 /** What a line is built of when nobody has said: the id of a record, by what it is used for. */
 export const usual = (use: keyof typeof usuals): string => usuals[use].id;

@@ -1,5 +1,5 @@
 /** The view of a step, and what stands beside it. */
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
 import { useSession } from '../../session/session.js';
 import { chooseLine, useView } from '../../session/view.js';
 import { Loaded } from '../../ui/parts/Loaded.js';
@@ -7,11 +7,31 @@ import type { Step } from '../steps.js';
 
 /** The view of a step; a word stands there while it is being loaded. */
 export function StepView({ step }: { step: Step }) {
+  if (useFiguresFirst()) return <Drawing step={step} />;
   return (
-    <Loaded key={step.id} what={step.name} fallback={<p className="p-4">Drawing {step.name} …</p>}>
+    <Loaded key={step.id} what={step.name} fallback={<Drawing step={step} />}>
       <step.view />
     </Loaded>
   );
+}
+
+const Drawing = ({ step }: { step: Step }) => <p className="p-4">Drawing {step.name} …</p>;
+
+/** Where the way to the server is slow, figures are fetched before pictures: so long after its start a page counts as slow, ms. */
+const SLOW_MS = 1500;
+/** Figures are not waited for longer than this, ms. */
+const PATIENCE_MS = 6000;
+
+/** Whether the view waits for the first figures. */
+function useFiguresFirst(): boolean {
+  const worked = useSession((s) => s.report !== null);
+  const [waits, setWaits] = useState(() => !worked && performance.now() > SLOW_MS);
+  useEffect(() => {
+    if (!waits) return;
+    const timer = setTimeout(() => setWaits(false), PATIENCE_MS);
+    return () => clearTimeout(timer);
+  }, [waits]);
+  return waits && !worked;
 }
 
 /** What one chooses from beside the view: the list of lines, or the cards of the map. */

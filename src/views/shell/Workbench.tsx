@@ -53,7 +53,11 @@ export function Workbench({ id, step: first }: { id: string; step: string }) {
   const tour = useView((v) => v.tour !== null);
   const help = useView((v) => v.help);
   const worked = useSession((s) => s.report != null);
-  useEffect(() => (worked ? fetchAhead() : undefined), [worked]);
+  useEffect(() => {
+    if (!worked) return;
+    document.documentElement.classList.add('lettered');
+    return fetchAhead();
+  }, [worked]);
   useTitle(step, state === 'open');
 
   if (state !== 'open') {
