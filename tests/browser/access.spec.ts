@@ -259,7 +259,7 @@ test.describe('signed in', () => {
   }); // prettier-ignore
 });
 
-test('HTTPS by own certificate: let in under its names alone, with a cookie that only this host can have set', async () => {
+test('HTTPS by own certificate: let in under its names alone, with a cookie that only this host can have set @all', async () => {
   const [cert, key] = [join(folder, 'cert.pem'), join(folder, 'key.pem')];
   const made = spawnSync('openssl', ['req', '-x509', '-newkey', 'rsa:2048', '-nodes', '-days', '2', '-subj', '/CN=localhost', '-keyout', key, '-out', cert]);
   expect(made.status).toBe(0);

@@ -92,7 +92,7 @@ test('a day without coverage: five readings, a photo and a line, a reload, and a
   await expect(page.locator('[data-logged]')).toHaveCount(6);
 }); // prettier-ignore
 
-test('without the server the first page lists what is kept, papers can be read, and what needs it says so', async ({ page, context }) => {
+test('without the server the first page lists what is kept, papers can be read, and what needs it says so @all', async ({ page, context }) => {
   const id = await keptHere(page);
   await context.setOffline(true);
   await page.goto('/');
@@ -109,7 +109,7 @@ test('without the server the first page lists what is kept, papers can be read, 
   await expect(page.getByRole('heading', { name: 'Read next' })).toBeVisible();
 }); // prettier-ignore
 
-test('what others did meanwhile stands beside what was done without coverage, and both are shown where they touch', async ({ page, context, browser }) => {
+test('what others did meanwhile stands beside what was done without coverage, and both are shown where they touch @all', async ({ page, context, browser }) => {
   const id = await keptHere(page);
   await context.setOffline(true);
   await page.reload();

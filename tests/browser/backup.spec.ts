@@ -47,7 +47,7 @@ test('everything comes in one file; the server is well, and keeps a copy of its 
   await expect.poll(() => existsSync(`test-results/demo.sqlite.backups/${day}.sqlite`)).toBe(true);
 }); // prettier-ignore
 
-test('a server that is asked to stop ends what is under way, then goes', async () => {
+test('a server that is asked to stop ends what is under way, then goes @all', async () => {
   const folder = mkdtempSync(join(tmpdir(), 'anabatic-'));
   const server = await startServer(join(folder, 'a.sqlite'), 4396);
   const ended = new Promise<number | null>((done) => server.child.once('exit', (code) => done(code)));

@@ -139,7 +139,7 @@ test('a task is found, changed, done in part; the rate follows, an odd day is as
   await expect(page.getByText('Nothing was marked as done yet.')).toBeVisible();
 });
 
-test('work of one’s own and what is left out stand in the plan of work', async ({ page }) => {
+test('work of one’s own and what is left out stand in the plan of work @all', async ({ page }) => {
   const id = await at(page, 'Tasks');
   await page.getByLabel('What is to be done').fill('Mend the stile');
   await page.getByRole('button', { name: 'Put it in' }).click();

@@ -1,5 +1,6 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { axeInAll, empty, open, saved, stored, found, onMap } from './help.js';
+import { test } from './test.js';
 
 const ring = {
   ...empty,

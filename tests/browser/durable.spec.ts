@@ -71,7 +71,10 @@ test('kill -9 amid edits loses nothing that was called saved, and what was not w
   expect((await planOf(page)).lines['ewe']!.name).toBe('Made while the server was dead');
 });
 
-test('an edit made while the server is dead outlives a closed tab', async ({ page, context }) => {
+test('an edit made while the server is dead outlives a closed tab @all', async ({
+  page,
+  context,
+}) => {
   await page.goto(`${base}/p/hollin-scar/land`);
   await page.getByRole('button', { name: /^Terrace\s*\d/ }).click();
   await expect(page.getByLabel('Name of the line')).toBeVisible();
@@ -87,7 +90,7 @@ test('an edit made while the server is dead outlives a closed tab', async ({ pag
   expect((await planOf(again)).lines['terrace']!.name).toBe('Kept in the browser');
 });
 
-test('kill -9 while a round is put down: what was called saved stands, the rest waits here and goes out once', async ({
+test('kill -9 while a round is put down: what was called saved stands, the rest waits here and goes out once @all', async ({
   page,
 }) => {
   await page.goto(`${base}/p/hollin-scar/rounds`);

@@ -1,6 +1,7 @@
 /** Ends: looked at, chosen, set by hand, given to others, mended, printed, by mouse, key and on a phone. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { axeInAll, only, open, saved, stored } from './help.js';
+import { test } from './test.js';
 
 /** Lines of the demo that are looked at here. */
 const some = only('burn', 'hay', 'lane-e');

@@ -1,6 +1,7 @@
 /** Faults: a search that leads from place to place, its map and section, and the practice hunt. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { axeInAll, empty, open } from './help.js';
+import { test } from './test.js';
 import { small } from './small.js';
 
 const records = async (page: Page, id: string) =>
@@ -45,7 +46,7 @@ test('a search begins at the unit, leads to the next place, shows where it lies,
   expect((await records(page, id)).length).toBe(4);
 }); // prettier-ignore
 
-test('the demo’s fault: the chance on the map, and the practice hunt that is kept on reload', async ({ page }) => {
+test('the demo’s fault: the chance on the map, and the practice hunt that is kept on reload @all', async ({ page }) => {
   const { id } = (await (await page.request.post('/api/sample', { data: {} })).json()) as { id: string };
   const kept = (await records(page, id)).length;
   await page.goto(`/p/${id}/faults`);

@@ -18,7 +18,7 @@ async function tabTo(page: Page, role: string, name: RegExp): Promise<void> {
   throw new Error(`${role} ${String(name)} is not reached by Tab`);
 }
 
-test('the whole job by keyboard alone: drawn, gated, fed, stranded, placed, counted, mended, undone', async ({
+test('the whole job by keyboard alone: drawn, gated, fed, stranded, placed, counted, mended, undone @all', async ({
   page,
 }) => {
   test.slow();
@@ -90,7 +90,7 @@ test('the whole job by keyboard alone: drawn, gated, fed, stranded, placed, coun
   expect((await stored(page, id)).revision).toBe(before + 2);
 });
 
-test('the whole job by touch alone on a phone', async ({ browser }) => {
+test('the whole job by touch alone on a phone @all', async ({ browser }) => {
   test.slow();
   const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true }); // prettier-ignore
   const page = await context.newPage();
@@ -348,7 +348,9 @@ test('every step prints as a document, and the papers have no accessibility faul
   await expect(sheet.locator('tbody tr').first()).toContainText('0.00');
 });
 
-test('the map and the panes stay as they were left while steps come and go', async ({ page }) => {
+test('the map and the panes stay as they were left while steps come and go @all', async ({
+  page,
+}) => {
   const id = await open(page, 'land');
   const map = page.locator('[data-map]');
   const resolution = async () => Number((await map.getAttribute('data-view'))!.split(',')[2]);

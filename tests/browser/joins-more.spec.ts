@@ -1,6 +1,7 @@
 /** Joins beyond ties: what a break costs, switches, insulators, crossings; each found, taken, counted. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { axeInAll, open, saved, stored } from './help.js';
+import { test } from './test.js';
 
 const yard = async (page: Page, tab: string) => {
   const id = await open(page, 'joins');

@@ -1,6 +1,7 @@
 /** The Joins step: found, tied, put back, printed; by press, by list and by keyboard. */
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { axeInAll, open, saved, stored } from './help.js';
+import { test } from './test.js';
 
 const yard = async (page: Parameters<typeof open>[0]) => {
   const id = await open(page, 'joins');

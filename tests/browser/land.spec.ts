@@ -1,6 +1,7 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { empty, open, saved, stored } from './help.js';
+import { test } from './test.js';
 
 const map = (page: Page) => page.locator('[data-map]');
 

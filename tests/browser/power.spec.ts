@@ -1,6 +1,7 @@
 /** The Power step as a buyer uses it. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { axeInAll, open, saved, stored, found } from './help.js';
+import { test } from './test.js';
 
 const tab = (page: Page, name: string) => page.getByRole('tab', { name, exact: true }).click();
 const kV = (text: string | null) => Number(/([\d.]+)\s*kV/.exec(text ?? '')![1]);
@@ -43,7 +44,7 @@ test('no unit is enough for the demo: what helps is ranked, judged, and splittin
   await expect.poll(async () => Object.keys((await stored(page, id)).plan.energisers).length).toBe(2);
 }); // prettier-ignore
 
-test('a plate of one’s own is taken when it can be, and asked about when it cannot', async ({ page }) => {
+test('a plate of one’s own is taken when it can be, and asked about when it cannot @all', async ({ page }) => {
   const id = await open(page, 'power');
   await tab(page, 'Unit');
   await page.getByRole('button', { name: 'I have another unit' }).click();
@@ -72,7 +73,7 @@ test('a plate of one’s own is taken when it can be, and asked about when it ca
   expect(unit.plate.stored_J).toBeCloseTo(5.2, 6);
 }); // prettier-ignore
 
-test('places are tried on the map and by a press; far from the mains is said and not offered', async ({ page }) => {
+test('places are tried on the map and by a press; far from the mains is said and not offered @all', async ({ page }) => {
   await open(page, 'power');
   await tab(page, 'Where');
   const table = page.getByRole('group', { name: 'Places for the unit' });

@@ -186,7 +186,7 @@ test('in the hand the pad stands whole on the screen, and an empty store says wh
   await expect(page.getByText('There is no fence to walk yet')).toBeVisible();
 });
 
-test('a monitor gets its token once, reports through its own door, and is heard no more when that is taken back', async ({
+test('a monitor gets its token once, reports through its own door, and is heard no more when that is taken back @all', async ({
   page,
 }) => {
   const id = await open(page, 'rounds', small);

@@ -72,7 +72,7 @@ test('what the server will never take leaves the screen, with its reason and a d
   await expect(alert).toHaveCount(0);
 });
 
-test('forty-four changes, as many undos, a reload, and one redo', async ({ page }) => {
+test('forty-four changes, as many undos, a reload, and one redo @all', async ({ page }) => {
   // More than come along when a property is opened: the bodies of the oldest are fetched.
   const id = await open(page, 'land', small);
   const patch = (k: number) => [{ op: 'replace', path: '/lines/north/name', value: `Name ${k}` }];

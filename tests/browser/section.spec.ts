@@ -1,7 +1,8 @@
 import { beside } from '../../src/core/plan/geometry.js';
 import { converter } from '../../src/formats/projection.js';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { axeInAll, findings, found, only, open, pointAt, saved, stored } from './help.js';
+import { test } from './test.js';
 import { small } from './small.js';
 
 /** Lines of the demo that are looked at here. */

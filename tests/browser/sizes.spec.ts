@@ -74,7 +74,7 @@ for (const [width, height, when] of SIZES) {
   });
 }
 
-test('with text twice as large every step still fits', async ({ page }) => {
+test('with text twice as large every step still fits @all', async ({ page }) => {
   await page.addInitScript(() => {
     addEventListener('DOMContentLoaded', () => {
       document.documentElement.style.fontSize = '28px';

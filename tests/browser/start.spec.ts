@@ -235,7 +235,7 @@ test('the first page opens the sample farm with its tour, which goes through fiv
   await expect(tour).toContainText('Stop 1 of 5');
 });
 
-test('a ready shape is begun from its picture, and an empty map says what to do', async ({
+test('a ready shape is begun from its picture, and an empty map says what to do @all', async ({
   page,
 }) => {
   await page.goto('/');

@@ -1,7 +1,8 @@
 /** Strain: settings that hold, where it is tensioned, the table, checks by tap, pull and microphone, wires, cards. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import type { Plan } from '../../src/core/plan/schema.js';
 import { axeInAll, only, open, saved, stored } from './help.js';
+import { test } from './test.js';
 
 /** Lines of the demo that are looked at here. */
 const some = only('burn', 'ridge', 'mid-w', 'terrace');

@@ -1,6 +1,7 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { axeInAll, only, open, saved, stored } from './help.js';
+import { test } from './test.js';
 import { small } from './small.js';
 import { printed } from './pdf.js';
 
@@ -81,7 +82,7 @@ test('a dragged strand moves rules and figures while it is held, and stays after
   await expect(strand(page, 4)).toHaveAttribute('aria-valuenow', String(after[3]));
 });
 
-test('the table types what the bench drags; nonsense is refused beside its field', async ({
+test('the table types what the bench drags; nonsense is refused beside its field @all', async ({
   page,
 }) => {
   const id = await open(page, 'strands', some);
@@ -105,7 +106,7 @@ test('the table types what the bench drags; nonsense is refused beside its field
   await expect(field).toHaveValue('400');
 });
 
-test('barbed wire is not made live, nor live wire barbed; a plan that comes with it is stopped', async ({
+test('barbed wire is not made live, nor live wire barbed; a plan that comes with it is stopped @all', async ({
   page,
 }) => {
   const id = await open(page, 'strands', some);
@@ -155,7 +156,7 @@ test('proposals: by turns on dry stony ground, all live on clay; the deciding fi
   await expect(page.getByText(/What would change it/)).toContainText(/ohm m/);
 });
 
-test('goats want closer gaps; a figure of the line’s own wants a note, and can go back', async ({
+test('goats want closer gaps; a figure of the line’s own wants a note, and can go back @all', async ({
   page,
 }) => {
   const id = await open(page, 'strands', some);

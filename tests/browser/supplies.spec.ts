@@ -1,8 +1,9 @@
 /** Supplies: the list by hand, the shed, coils, prices in and out, orders, designs side by side, kinds over the years. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import type { Plan } from '../../src/core/plan/schema.js';
 import { axeInAll, open, saved, stored } from './help.js';
+import { test } from './test.js';
 
 const at = async (page: Page, tab?: string, change = {}) => {
   const id = await open(page, 'supplies', change);
@@ -13,7 +14,7 @@ const planOf = async (page: Page, id: string) => (await stored(page, id)).plan a
 const records = async (page: Page, id: string, kind: string) =>
   ((await (await page.request.get(`/api/properties/${id}/records/${kind}?since=0`)).json()) as { records: Record<string, unknown>[] }).records; // prettier-ignore
 
-test('a row opens to what it goes into; by hand, in the shed, left out; all of it is there again', async ({
+test('a row opens to what it goes into; by hand, in the shed, left out; all of it is there again @all', async ({
   page,
 }) => {
   const id = await at(page);
@@ -58,7 +59,9 @@ test('a row opens to what it goes into; by hand, in the shed, left out; all of i
   expect(costs).toEqual([...costs].sort((a, b) => a - b));
 });
 
-test('an item of one’s own is priced, bought, and gone when it is taken away', async ({ page }) => {
+test('an item of one’s own is priced, bought, and gone when it is taken away @all', async ({
+  page,
+}) => {
   const id = await at(page);
   await page.getByRole('button', { name: 'Add it' }).click();
   await expect(page.getByText('A name is wanted.')).toBeVisible();

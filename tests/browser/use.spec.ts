@@ -1,5 +1,6 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { onMap, open, saved, stored, found, pointAt } from './help.js';
+import { test } from './test.js';
 import { small } from './small.js';
 
 const chooseLine = (page: Page, name: string) =>

@@ -1,5 +1,6 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { axe, open, saved, stored } from './help.js';
+import { test } from './test.js';
 import { small } from './small.js';
 
 test('no view has an accessibility fault', async ({ page }) => {
