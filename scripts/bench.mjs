@@ -18,7 +18,11 @@ const crowd = spawnSync(process.execPath, ['scripts/ts.mjs', 'scripts/crowd-trac
 const phones = spawnSync(process.execPath, ['scripts/ts.mjs', 'scripts/phones-trace.ts'], {
   stdio: 'inherit',
 });
+const questions = spawnSync(process.execPath, ['scripts/questions-trace.mjs'], {
+  stdio: 'inherit',
+});
 process.exitCode =
+  questions.status ||
   phones.status ||
   status ||
   trace.status ||

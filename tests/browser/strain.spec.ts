@@ -36,7 +36,7 @@ test('the window says what holds; a spring and another setting move it', async (
   await expect(page.getByText('too tight in winter')).toBeHidden();
 });
 
-test('where it is tensioned: by word, by hand, taken back; nonsense is refused beside the field', async ({
+test('where it is tensioned: by word, by hand, taken back; nonsense is refused beside the field @all', async ({
   page,
 }) => {
   const id = await at(page, 'Ridge dyke', 'Along the run');
@@ -75,7 +75,7 @@ test('a wire wrapped round a corner: both ways side by side, and one press strai
   await expect(page.getByLabel('Run', { exact: true })).toBeVisible();
 });
 
-test('the table for the day follows the warmth, the tools and the units', async ({ page }) => {
+test('the table for the day follows the warmth, the tools and the units @all', async ({ page }) => {
   await at(page, 'Terrace', 'Stringing table');
   const table = page.getByRole('group', { name: 'Stringing table' });
   await expect(page.locator('[data-set-now]')).toContainText('12');

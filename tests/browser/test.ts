@@ -13,7 +13,6 @@ interface Kept {
 export const test = base.extend<object, Kept>({
   windows: [
     // The package wants the names of what is asked for.
-    // eslint-disable-next-line no-empty-pattern
     async ({}, use) => {
       const windows = new Map<string, BrowserContext>();
       await use(windows);

@@ -233,3 +233,16 @@ describe('a first figure before the pulse', () => {
     }
   });
 });
+
+describe('a pulse whose currents are asked', () => {
+  it('ends when all that is read stands, and says what one that goes on says', () => {
+    const net = networkOf(fence(star(3, 900)));
+    for (const earth_ohm of [8, 300]) {
+      // A load that takes nothing: what it takes is asked to the end, or not at all.
+      const asked = { earth_ohm, amps_s: 5e-5, loads: [{ line: 'a', at_m: 1, r_ohm: 1e12 }] };
+      const [whole, soon] = [voltsOf(net, 'wet', asked)!, voltsOf(net, 'wet', { ...asked, peaksAlone: true })!]; // prettier-ignore
+      expect(soon.amps).toEqual(whole.amps);
+      expect(soon.lines).toEqual(whole.lines);
+    }
+  });
+});

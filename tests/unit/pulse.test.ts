@@ -177,6 +177,12 @@ describe('least squares and dense systems', () => {
     expect(fit.x[0]).toBeCloseTo(3, 5);
     expect(fit.x[1]).toBeCloseTo(0.5, 5);
     expect(leastSquares((p) => [p[0]! - 7], [1], [[0, 5]]).x[0]).toBeCloseTo(5, 9);
+    // What stands at its bound does not lead the others astray: with x held at 1 the best y is 2.
+    let asked = 0;
+    const held = leastSquares(([a, b]) => (asked++, [a! - 9, 10 * (a! + b! - 3)]), [0, 0], [[-1, 1], [-9, 9]]); // prettier-ignore
+    expect(held.x[0]).toBeCloseTo(1, 9);
+    expect(held.x[1]).toBeCloseTo(2, 6);
+    expect(asked).toBeLessThan(60);
   });
   it('refuse what is not positive definite', () => {
     expect(solveSpd([[4, 1], [1, 3]], [1, 2])).toEqual([expect.closeTo(1 / 11), expect.closeTo(7 / 11)]); // prettier-ignore

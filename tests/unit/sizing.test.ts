@@ -2,10 +2,10 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { splitFence, type Split } from '../../src/core/edit/split.js';
-import { catalogue, figure } from '../../src/core/plan/catalogue.js';
+import { catalogue, figure, seasonsOf } from '../../src/core/plan/catalogue.js';
 import type { Plan } from '../../src/core/plan/schema.js';
 import { soilOfReading, earthing } from '../../src/core/power/earthing.js';
-import { loadLineOf } from '../../src/core/power/unit.js';
+import { loadLineOf, unitOf } from '../../src/core/power/unit.js';
 import { candidatesOf } from '../../src/core/power/sizing.js';
 import { earthBench } from '../../src/core/sizing/earthBench.js';
 import { roomToGrow } from '../../src/core/sizing/grow.js';
@@ -14,9 +14,13 @@ import { normal, uniform } from '../../src/core/base/random.js';
 import { placePatch, remediesOf } from '../../src/core/sizing/remedies.js';
 import { sunByDay, sunByLatitude } from '../../src/core/sizing/sun.js';
 import { leadLoss, supplyYear, usualSupply } from '../../src/core/sizing/supply.js';
-import { sampler } from '../../src/core/sizing/sure.js';
+import { lotsOf, sampler } from '../../src/core/sizing/sure.js';
 import { sizingViews } from '../../src/core/sizing/views.js';
-import { decidingSeason } from '../../src/core/sizing/worst.js';
+import { decidingSeason, scoreWith } from '../../src/core/sizing/worst.js';
+import { voltsAlong } from '../../src/core/faults/property.js';
+import { DESIGNED } from '../../src/core/power/design.js';
+import { grownTo, pulseNet } from '../../src/core/power/pulseNet.js';
+import { voltsOf } from '../../src/core/power/volts.js';
 import { groundOf } from '../../src/core/terrain/ground.js';
 import { applyPatch, edit } from '../../src/formats/patch.js';
 import { parsePlan } from '../../src/formats/planFile.js';
@@ -146,6 +150,37 @@ describe('how sure', () => {
     expect(a.from.reduce((s, f) => s + f.share, 0)).toBeCloseTo(1, 9);
     a.along!.low_V.forEach((v, k) => expect(v).toBeLessThanOrEqual(a.along!.high_V[k]!));
     expect(a.other!.holds).toBeGreaterThanOrEqual(a.holds);
+  });
+  it('by coarse pulses it says what fine ones say, within a few in 100, whatever is drawn', () => {
+    for (const [net, along] of [[steading, 'burn'], [networkOf(weak()), 'a']] as const) {
+      const lots = lotsOf(net, 'wet', along)!;
+      const unit = unitOf(net.energiser, net.cat);
+      for (const [growth, l, r, earth_ohm] of [[1, 1, 1, 20], [0.4, 1.2, 0.7, 60], [2.5, 0.85, 1.3, 8]] as const) {
+        const fine = voltsOf(net, 'wet', { growth, earth_ohm, scale: { l, r } })!;
+        const lot = lots({ growth, l, r })(unit, earth_ohm);
+        expect(lot.worst!.v_V / fine.worst!.v_V).toBeCloseTo(1, 1);
+        expect(Math.abs(lot.worst!.v_V / fine.worst!.v_V - 1)).toBeLessThan(0.04);
+        const [k] = [Math.floor(lot.along!.s_m.length / 2)];
+        const there = voltsAlong(fine, { line: along, at_m: lot.along!.s_m[k]! })!;
+        expect(Math.abs(lot.along!.v_V[k]! / there - 1)).toBeLessThan(0.04);
+      }
+    }
+  }); // prettier-ignore
+  it('a network grown to what is drawn is the one that is built so', () => {
+    const [bare, grown] = [0, 1].map((growth) => pulseNet(steading, 'wet', { growth })!);
+    const built = pulseNet(steading, 'wet', { growth: 2.7, scale: { l: 1.2, r: 0.8 } })!;
+    const made = grownTo(bare!, grown!, { growth: 2.7, l: 1.2, r: 0.8 });
+    made.lines.forEach((of, k) => {
+      for (const key of ['l_h_per_m', 'r_ohm_per_m', 'c_f_per_m', 'g_s_per_m'] as const)
+        expect(of[key] / built.lines[k]![key]).toBeCloseTo(1, 9);
+    });
+  });
+  it('the season that decides is the one of all seasons, each worked out finely', () => {
+    for (const net of [steading, networkOf(weak())]) {
+      const all = DESIGNED.flatMap((s) => (seasonsOf(net.plan, catalogue).includes(s) ? (scoreWith(net, s) ?? []) : [])); // prettier-ignore
+      const least = all.reduce((a, b) => (b.share < a.share ? b : a));
+      expect(decidingSeason(net)).toEqual(least);
+    }
   });
   it('draws from a standard normal and an even lot', () => {
     const [z, u] = [normal(7), uniform(7)];

@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { memoOn, steady } from '../../src/core/base/memo.js';
 import { createEvaluator, evaluate } from '../../src/core/evaluate.js';
+import { createPipeline } from '../../src/core/pipeline.js';
 import { catalogue } from '../../src/core/plan/catalogue.js';
 import { moveVertex } from '../../src/core/edit/edits.js';
 import { snap } from '../../src/core/plan/snap.js';
@@ -59,12 +60,32 @@ describe('memory of the pipeline', () => {
     expect(held.energisers).toEqual(before.energisers);
     expect(rest.energisers).not.toEqual(before.energisers);
     expect(held.lines).toEqual(rest.lines);
+    // What is found and bought waits too; when the volts alone are behind it does not.
+    expect([held.findings, held.supplies]).toEqual([before.findings, before.supplies]);
+    const soon = known(next, ground, catalogue, { ...quick, hurry: 'volts' });
+    expect(soon.supplies).toEqual(rest.supplies);
     expect(rest).toEqual(evaluate(next, ground, catalogue, quick));
     // Another line is another network: nothing of before can stand for it.
     const { next: fewer } = edit(next, (d) => void delete d.lines['hay']);
     expect(known(fewer, ground, catalogue, { ...quick, hurry: true }).energisers).toEqual(
       evaluate(fewer, ground, catalogue, quick).energisers,
     );
+  });
+
+  it('parts that nobody looks at say what they said, and at rest what is so', () => {
+    const known = createEvaluator();
+    const before = known(demo.plan, ground, catalogue, quick).lines['mid-e']!;
+    const { next } = edit(demo.plan, (d) => moveVertex(d, 'mid-e', 1, { e: 702, n: 356 }));
+    const held = known(next, ground, catalogue, { ...quick, hurry: true, left: ['wire'] }).lines['mid-e']!; // prettier-ignore
+    expect(held.strain).toBe(before.strain);
+    expect(held.posts).not.toBe(before.posts);
+    expect(known(next, ground, catalogue, quick)).toEqual(evaluate(next, ground, catalogue, quick));
+  });
+
+  it('networks are the same whether their volts are asked or not', () => {
+    const [plain, whole] = (['networks', false] as const).map((hurry) => createPipeline()(demo.plan, ground, catalogue, { hurry }).whole.power); // prettier-ignore
+    for (const key of ['wired', 'topology', 'groups', 'shared'] as const)
+      expect(plain![key]).toEqual(whole![key]);
   });
 
   it('a network keeps its figures while another is changed', () => {

@@ -209,7 +209,8 @@ function follows(list: readonly Step[], start = START): Fault[] {
     if (faults.length > 0) return void refused.push(...faults);
     now = next;
     before.push(now);
-    const hurried = [{ hurry: true }, { mends: 1 }, { hurry: 'wet' as const }, null][k % 4];
+    const left = ['wire', 'hold', 'strands', 'power'] as const;
+    const hurried = [{ hurry: true, left }, { mends: 1 }, { hurry: 'wet' as const, left }, null, { hurry: 'volts' as const }][k % 5]; // prettier-ignore
     if (hurried) follow(now.plan, now.ground, catalogue, { mends: 0, ...hurried });
     expect(follow(now.plan, now.ground, catalogue)).toEqual(
       evaluate(now.plan, now.ground, catalogue),
