@@ -23,7 +23,7 @@ import type {
   Thing,
 } from '../src/core/plan/schema.js';
 import { evaluate } from '../src/core/evaluate.js';
-import { catalogue } from '../src/core/plan/catalogue.js';
+import { catalogue } from '../src/core/plan/shipped.js';
 import { groundOf } from '../src/core/terrain/ground.js';
 import { converter, originAt } from '../src/formats/projection.js';
 import { parsePlan } from '../src/formats/planFile.js';

@@ -9,7 +9,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { normal, uniform } from '../src/core/base/random.js';
 import { evaluate } from '../src/core/evaluate.js';
 import { ampsAt, METER_S, voltsAlong } from '../src/core/faults/property.js';
-import { catalogue } from '../src/core/plan/catalogue.js';
+import { catalogue } from '../src/core/plan/shipped.js';
 import { earthOf } from '../src/core/power/earthSide.js';
 import { pulseNet, type Place } from '../src/core/power/pulseNet.js';
 import { voltsOf } from '../src/core/power/volts.js';

@@ -3,7 +3,8 @@ import { createWriteStream, existsSync, readFileSync, renameSync, statSync, writ
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { Command, Option } from 'commander';
-import { catalogue, SEASONS, type SeasonId } from '../core/plan/catalogue.js';
+import { SEASONS, type SeasonId } from '../core/plan/catalogue.js';
+import { catalogue } from '../core/plan/shipped.js';
 import type { Plan } from '../core/plan/schema.js';
 import type { Network } from '../core/power/wired.js';
 import type { Ground } from '../core/terrain/ground.js';

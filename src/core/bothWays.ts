@@ -1,7 +1,8 @@
 /** A line with its wire wrapped round its corners, and the same line in separate runs from corner to corner. */
 import { hoursOf } from './ends/takes.js';
 import { alone, createPipeline, type Pipeline } from './pipeline.js';
-import { catalogue, recordOf, type Catalogue } from './plan/catalogue.js';
+import { recordOf, type Catalogue } from './plan/catalogue.js';
+import { catalogue } from './plan/shipped.js';
 import type { Line, Plan } from './plan/schema.js';
 import { baysOf } from './posts/layout.js';
 import type { LineReport } from './report/schema.js';

@@ -6,7 +6,7 @@ import { ends } from './calcEnds.js';
 import { faults } from './calcFaults.js';
 import { wire } from './calcWire.js';
 import { any, calculator, name, notNegative, positive, type Calculator } from './calculator.js';
-import { catalogue } from './plan/catalogue.js';
+import { catalogue } from './plan/shipped.js';
 import { ORDERS, propose } from './strands/proposal.js';
 import { requirementOf } from './strands/requirement.js';
 import { equalBays } from './posts/bays.js';

@@ -1,6 +1,6 @@
 /** A property in a few figures, for a list of properties. */
 import type { Grid, Plan } from './plan/schema.js';
-import { catalogue } from './plan/catalogue.js';
+import { catalogue } from './plan/shipped.js';
 import { evaluate } from './evaluate.js';
 import { simplify } from './plan/simplify.js';
 import { isOpen } from './report/open.js';

@@ -1,5 +1,5 @@
 /** The plan file: the plan document with the ground grids that it needs. */
-import { catalogue } from '../core/plan/catalogue.js';
+import { catalogue } from '../core/plan/shipped.js';
 import { checkPlan } from '../core/check.js';
 import { PARTS } from '../core/parts/index.js';
 import type { Part } from '../core/parts/part.js';

@@ -1,5 +1,5 @@
 /** A property in each format that it can leave in. */
-import { catalogue } from '../core/plan/catalogue.js';
+import { catalogue } from '../core/plan/shipped.js';
 import { ownCatalogue } from '../core/plan/ownCatalogue.js';
 import { evaluate } from '../core/evaluate.js';
 import type { Plan } from '../core/plan/schema.js';

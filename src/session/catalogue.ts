@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
-import { catalogue, type Catalogue } from '../core/plan/catalogue.js';
+import { type Catalogue } from '../core/plan/catalogue.js';
+import { catalogue } from '../core/plan/shipped.js';
 import { ownCatalogue } from '../core/plan/ownCatalogue.js';
 import { useSession } from './session.js';
 

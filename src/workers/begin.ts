@@ -1,7 +1,7 @@
 /** The first plan off the main thread: what the answers of the start make, and what it would take. */
 import { newPlan, sized, type Answers } from '../core/edit/firstPlan.js';
 import { createEvaluator } from '../core/evaluate.js';
-import { catalogue } from '../core/plan/catalogue.js';
+import { catalogue } from '../core/plan/shipped.js';
 import { furthestOff } from '../core/plan/walkFit.js';
 import type { Grid, Plan } from '../core/plan/schema.js';
 import type { Report } from '../core/report/schema.js';

@@ -1,6 +1,6 @@
 /** Placement off the main thread, run by run; who wants it to stop ends the worker. */
 import { jobsOf } from '../core/edit/placeLine.js';
-import { catalogue } from '../core/plan/catalogue.js';
+import { catalogue } from '../core/plan/shipped.js';
 import { ownCatalogue } from '../core/plan/ownCatalogue.js';
 import { jointsOf, meetingsOf } from '../core/plan/meets.js';
 import type { Plan } from '../core/plan/schema.js';

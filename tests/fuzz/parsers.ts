@@ -7,7 +7,7 @@ import { readFileSync } from 'node:fs';
 import { isMainThread, parentPort, Worker, workerData } from 'node:worker_threads';
 import { zipSync } from 'fflate';
 import { PlanSchema, type Plan } from '../../src/core/plan/schema.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import { PatchSchema, ProposedSchema } from '../../src/formats/changeSchema.js';
 import { FormatError, parseJson } from '../../src/formats/error.js';
 import { readGround, readGroundTiff } from '../../src/formats/ground.js';

@@ -8,7 +8,7 @@ import { describe, expect, it } from 'vitest';
 import { createChoices } from '../../src/core/choices.js';
 import { createPipeline } from '../../src/core/pipeline.js';
 import { evaluate } from '../../src/core/evaluate.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import { ownCatalogue } from '../../src/core/plan/ownCatalogue.js';
 import { groundOf } from '../../src/core/terrain/ground.js';
 import { orderCsv } from '../../src/formats/orderCsv.js';

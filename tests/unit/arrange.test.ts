@@ -5,7 +5,7 @@ import { placeLine } from '../../src/core/edit/placeLine.js';
 import { runJobs, solveRun } from '../../src/core/posts/arrange.js';
 import { allowed, type PlacementInputs } from '../../src/core/posts/limits.js';
 import { place } from '../../src/core/posts/placement.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import { ownCatalogue } from '../../src/core/plan/ownCatalogue.js';
 import { barPosts, movePost, removePin, setEqual, setPin } from '../../src/core/plan/pins.js';
 import type { Plan } from '../../src/core/plan/schema.js';

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { moved } from '../../src/views/strands/moves.js';
 import { silhouetteOf } from '../../src/views/strands/outlines.js';
 import { spread } from '../../src/views/strands/spread.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import { strands } from './scene.js';
 
 describe('a strand that is moved', () => {

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { checkPlan } from '../../src/core/check.js';
 import { apart, hoursOfAll, oneMore, taxOf, type Designed } from '../../src/core/compare/apart.js';
 import { crossings, paidAfter } from '../../src/core/compare/years.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import { ownCatalogue } from '../../src/core/plan/ownCatalogue.js';
 import type { Plan } from '../../src/core/plan/schema.js';
 import { basketOf, begun, cameOf, inShed, wantedFor, type Delivered, type Ledger, type OrderLine, type StockMove } from '../../src/core/supplies/basket.js'; // prettier-ignore

@@ -22,7 +22,7 @@ import { tasksOf } from '../../src/core/build/tasks.js';
 import { checksOf } from '../../src/core/build/inspect.js';
 import { madeOf, plannedOf } from '../../src/core/building.js';
 import { createPipeline } from '../../src/core/pipeline.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import { checkPlan } from '../../src/core/check.js';
 import type { BuildPlan, Plan } from '../../src/core/plan/schema.js';
 import { cutWires } from '../../src/core/supplies/wireCuts.js';

@@ -4,7 +4,7 @@ import { createEvaluator } from '../../src/core/evaluate.js';
 import { causesOf, inOrder, matching } from '../../src/core/findings/causes.js';
 import { takeTogether } from '../../src/core/findings/together.js';
 import { PARTS } from '../../src/core/parts/index.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import { patched } from '../../src/core/plan/patched.js';
 import type { Plan } from '../../src/core/plan/schema.js';
 import type { Finding } from '../../src/core/report/schema.js';

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { createChoices } from '../../src/core/choices.js';
 import { bayFor, costAt, tightest, tradeOf } from '../../src/core/compare/trade.js';
 import { costPerMetre } from '../../src/core/compare/compare.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import type { Line, Plan } from '../../src/core/plan/schema.js';
 import { hoofContact } from '../../src/core/power/feel.js';
 import { PARTS } from '../../src/core/parts/index.js';

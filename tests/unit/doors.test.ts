@@ -14,7 +14,7 @@ import { planStore } from '../../src/server/plans/store.js';
 import { newPlan } from '../../src/core/edit/firstPlan.js';
 import { pointsOf } from '../../src/views/start/answers.js';
 import { checkPlan } from '../../src/core/check.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import { line, plan, report } from './scene.js';
 
 const post = (body: BodyInit, headers: Record<string, string> = {}) =>

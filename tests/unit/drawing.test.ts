@@ -5,7 +5,7 @@ import { describe, expect, it } from 'vitest';
 import { alongLegs, overlap, place, round, type Spot } from '../../src/core/drawing/place.js';
 import { createEvaluator } from '../../src/core/evaluate.js';
 import { PARTS } from '../../src/core/parts/index.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import type { Plan } from '../../src/core/plan/schema.js';
 import { contourInterval, contourLines, heightRange } from '../../src/core/terrain/relief.js';
 import { letteringOf, SIZES, type Window } from '../../src/views/land/lettering.js';

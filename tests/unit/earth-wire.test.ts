@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { rodGroup, rodsInLine, singleRod, surfaceRise } from '../../src/core/earth/rods.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import { earthing, testLoad } from '../../src/core/power/earthing.js';
 import { loadLineOf } from '../../src/core/power/unit.js';
 import { wireProperties } from '../../src/core/wire/properties.js';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { createEvaluator } from '../../src/core/evaluate.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import { checkPlan } from '../../src/core/check.js';
 import * as edits from '../../src/core/edit/edits.js';
 import { PlanSchema, type Plan } from '../../src/core/plan/schema.js';

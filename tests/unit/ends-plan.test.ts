@@ -6,7 +6,7 @@ import { reverseLine } from '../../src/core/edit/reshape.js';
 import { withEnd } from '../../src/core/ends/hand.js';
 import { stepsOf } from '../../src/core/ends/steps.js';
 import { gateFigures, gateLoads } from '../../src/core/ends/gates.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import type { Line, Plan } from '../../src/core/plan/schema.js';
 import { endCost } from '../../src/core/supplies/braceCost.js';
 import { openPlan } from '../../src/formats/planFile.js';

@@ -14,7 +14,7 @@ import { beamOf, railOf } from '../../src/core/ends/materials.js';
 import { propose, type Wanted } from '../../src/core/ends/propose.js';
 import { doubtsOf, fillOf, settingFor } from '../../src/core/ends/setting.js';
 import { diagonalStay, hBrace, nBrace, tieBack } from '../../src/core/ends/statics.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 
 const clay = catalogue.soils['clay']!;
 const sand = catalogue.soils['sand']!;

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { createEvaluator } from '../../src/core/evaluate.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import type { Plan } from '../../src/core/plan/schema.js';
 import { ReportSchema } from '../../src/core/report/schema.js';
 import { placeLine } from '../../src/core/edit/placeLine.js';

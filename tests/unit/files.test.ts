@@ -7,7 +7,7 @@ import { zipSync } from 'fflate';
 import { writeArrayBuffer } from 'geotiff';
 import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import type { Plan } from '../../src/core/plan/schema.js';
 import { heightAt } from '../../src/core/terrain/ground.js';
 import { toGeoJson, toGpx, toKml } from '../../src/formats/geoFiles.js';

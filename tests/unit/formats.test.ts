@@ -1,6 +1,6 @@
 import { DOMParser } from '@xmldom/xmldom';
 import fc from 'fast-check';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import Papa from 'papaparse';
 import proj4 from 'proj4';
 import { readFileSync } from 'node:fs';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import { pointAt } from '../../src/core/plan/geometry.js';
 import type { Grid, Line } from '../../src/core/plan/schema.js';
 import { ANY_STOCK, equalBays } from '../../src/core/posts/bays.js';

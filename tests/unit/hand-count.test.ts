@@ -8,7 +8,7 @@
  * Runs: a 60 m, a 40 m, b 23 m, b 23 m.
  */
 import { describe, expect, it } from 'vitest';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import { withCuts } from '../../src/core/supplies/cutSupplies.js';
 import { cutWires } from '../../src/core/supplies/wireCuts.js';
 import { energiser, line, plan, report, strands } from './scene.js';

@@ -1,7 +1,7 @@
 /** What strands hang on: what fits, how hard a bend bears on it, what is counted and said. */
 import { describe, expect, it } from 'vitest';
 import { checkPlan } from '../../src/core/check.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import type { Line } from '../../src/core/plan/schema.js';
 import { bendsOf, insulatorAt, unfit, usualInsulator } from '../../src/core/strands/insulators.js';
 import { itemsOfCrossing, type Crossing } from '../../src/core/wiring/crossings.js';

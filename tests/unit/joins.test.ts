@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { continuity, judgeOf, type Metal, type Ties } from '../../src/core/joins/continuity.js';
 import { checkPlan } from '../../src/core/check.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import type { Plan } from '../../src/core/plan/schema.js';
 import { circuitOf } from '../../src/core/power/circuit.js';
 import { solveUnit } from '../../src/core/power/network.js';

@@ -1,7 +1,7 @@
 /** Old fences made to hold, designs and what differs, and the marked stick. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import { checkPlan } from '../../src/core/check.js';
 import type { Strand } from '../../src/core/plan/schema.js';
 import { differences } from '../../src/core/strands/designs.js';

@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { evaluate } from '../../src/core/evaluate.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import type { Grid, Plan } from '../../src/core/plan/schema.js';
 import { cutWires } from '../../src/core/supplies/wireCuts.js';
 import { groundOf } from '../../src/core/terrain/ground.js';

@@ -11,7 +11,7 @@ import { createEvaluator } from '../../src/core/evaluate.js';
 import { KEYS } from '../../src/core/parts/keys.js';
 import { PARTS } from '../../src/core/parts/index.js';
 import { PLACED, type Placed } from '../../src/core/parts/placed.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import { VERSION, type Plan } from '../../src/core/plan/schema.js';
 import { reportSchemaOf } from '../../src/core/report/schema.js';
 import { changeOf, follow } from '../../src/core/report/change.js';

@@ -1,6 +1,6 @@
 /** A plain new plan: flat, 1.5 km, all by default. Nothing is found in it that only its defaults caused. */
 import { describe, expect, it } from 'vitest';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import { newPlan, sized, type Answers } from '../../src/core/edit/firstPlan.js';
 import { report } from './scene.js';
 

@@ -1,6 +1,7 @@
 /** Kinds of posts, how far they stand out, and what stands between them. */
 import { describe, expect, it } from 'vitest';
-import { catalogue, recordOf } from '../../src/core/plan/catalogue.js';
+import { recordOf } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import { patched } from '../../src/core/plan/patched.js';
 import { kindFor, standsOut, tallEnough } from '../../src/core/posts/kinds.js';
 import { mostUnder } from '../../src/core/strands/under.js';

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { catalogue, figure, type SeasonId } from '../../src/core/plan/catalogue.js';
+import { figure, type SeasonId } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import type { Energiser, Gate, Line, Plan } from '../../src/core/plan/schema.js';
 import { circuitOf, feedOf } from '../../src/core/power/circuit.js';
 import { solveUnit } from '../../src/core/power/network.js';

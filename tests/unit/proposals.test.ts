@@ -2,7 +2,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { setSwitch, switchIn, tieFurther } from '../../src/core/edit/joining.js';
-import { catalogue, figure } from '../../src/core/plan/catalogue.js';
+import { figure } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import type { Plan } from '../../src/core/plan/schema.js';
 import { circuitOf } from '../../src/core/power/circuit.js';
 import { fedOf } from '../../src/core/power/fed.js';

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { inUnits } from '../../src/core/base/prose.js';
 import { figureText, fromField, say, toField } from '../../src/core/base/units.js';
 import { moneyText } from '../../src/core/base/locale.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import { ownCatalogue } from '../../src/core/plan/ownCatalogue.js';
 
 const METRIC =

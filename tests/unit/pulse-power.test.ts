@@ -1,7 +1,7 @@
 /** The pulse on a property: leakage, seasons, what is felt, what the trade expects, and no cliff anywhere. */
 import { describe, expect, it } from 'vitest';
 import { splitLine } from '../../src/core/edit/reshape.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import type { Plan, Strand } from '../../src/core/plan/schema.js';
 import { earthOf } from '../../src/core/power/earthSide.js';
 import { energyIn, felt, seenAt } from '../../src/core/power/feel.js';

@@ -7,7 +7,7 @@ import { describe, expect, it } from 'vitest';
 import { splitLine, joinLines, moveLines } from '../../src/core/edit/reshape.js';
 import { createEvaluator } from '../../src/core/evaluate.js';
 import { RANK } from '../../src/core/findings/index.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import { planLength } from '../../src/core/plan/geometry.js';
 import { meetingsOf } from '../../src/core/plan/meets.js';
 import type { Line, Plan } from '../../src/core/plan/schema.js';

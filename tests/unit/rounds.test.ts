@@ -5,7 +5,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { normal } from '../../src/core/base/random.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import type { Plan } from '../../src/core/plan/schema.js';
 import { earthOf } from '../../src/core/power/earthSide.js';
 import { voltsOf, type VoltsOptions } from '../../src/core/power/volts.js';

@@ -1,5 +1,5 @@
 /** Small made-up plans for tests. */
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import { evaluate } from '../../src/core/evaluate.js';
 import { verticesFrom } from '../../src/core/edit/edits.js';
 import type { Energiser, Line, Plan, Strand } from '../../src/core/plan/schema.js';

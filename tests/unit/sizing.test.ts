@@ -2,7 +2,8 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { splitFence, type Split } from '../../src/core/edit/split.js';
-import { catalogue, figure, seasonsOf } from '../../src/core/plan/catalogue.js';
+import { figure, seasonsOf } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import type { Plan } from '../../src/core/plan/schema.js';
 import { soilOfReading, earthing } from '../../src/core/power/earthing.js';
 import { loadLineOf, unitOf } from '../../src/core/power/unit.js';

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { memoOn, steady } from '../../src/core/base/memo.js';
 import { createEvaluator, evaluate } from '../../src/core/evaluate.js';
 import { createPipeline } from '../../src/core/pipeline.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import { moveVertex } from '../../src/core/edit/edits.js';
 import { snap } from '../../src/core/plan/snap.js';
 import type { Plan } from '../../src/core/plan/schema.js';

@@ -2,7 +2,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { calculators } from '../../src/core/calc.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import type { Strand } from '../../src/core/plan/schema.js';
 import type { Order, Proposal, Requirement } from '../../src/core/report/schema.js';
 import { broken, judge } from '../../src/core/strands/judge.js';

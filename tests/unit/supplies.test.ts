@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { summary } from '../../src/cli/summary.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import { ownCatalogue } from '../../src/core/plan/ownCatalogue.js';
 import { changeCurrency } from '../../src/core/supplies/currency.js';
 import { ownShare } from '../../src/core/supplies/takeoff.js';

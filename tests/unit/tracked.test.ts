@@ -7,7 +7,7 @@ import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { checkPlan, type Fault } from '../../src/core/check.js';
 import { createEvaluator, evaluate } from '../../src/core/evaluate.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import type { Line, Plan } from '../../src/core/plan/schema.js';
 import type { Ground } from '../../src/core/terrain/ground.js';
 import { ALL, often } from '../often.js';

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { COMMON, makeAlike, shared } from '../../src/core/edit/alike.js';
 import { removeLine } from '../../src/core/edit/edits.js';
 import { addLaneway } from '../../src/core/edit/reshape.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import { patched } from '../../src/core/plan/patched.js';
 import { PlanSchema, type Line, type Plan, type Strand } from '../../src/core/plan/schema.js';
 import { broken, judge } from '../../src/core/strands/judge.js';

@@ -2,7 +2,7 @@
 import * as fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { splitFence } from '../../src/core/edit/split.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import type { Strand } from '../../src/core/plan/schema.js';
 import { feedPlaces } from '../../src/core/sizing/places.js';
 import { remediesOf } from '../../src/core/sizing/remedies.js';

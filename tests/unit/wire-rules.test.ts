@@ -1,6 +1,6 @@
 /** Findings about wire, bends and bays: what they say, and that what they offer is the least that does. */
 import { describe, expect, it } from 'vitest';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import type { Line, Plan, Strand } from '../../src/core/plan/schema.js';
 import { applyPatch } from '../../src/formats/patch.js';
 import { line, plan, mended as report, strands } from './scene.js';

@@ -10,7 +10,7 @@ import {
   tie,
   untie,
 } from '../../src/core/edit/joining.js';
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import type { Plan } from '../../src/core/plan/schema.js';
 import { cablesOf, circuitOf, tyingOf } from '../../src/core/power/circuit.js';
 import { groundOf } from '../../src/core/terrain/ground.js';

@@ -1,5 +1,5 @@
 /** Plans in which each rule speaks up. */
-import { catalogue } from '../../src/core/plan/catalogue.js';
+import { catalogue } from '../../src/core/plan/shipped.js';
 import type { Line, Plan } from '../../src/core/plan/schema.js';
 import { oldFence } from '../../src/core/strands/retrofit.js';
 import type { Ground } from '../../src/core/terrain/ground.js';

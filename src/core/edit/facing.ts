@@ -1,5 +1,6 @@
 /** What a new fence faces: the usual of the property, or what stands on its two sides. */
-import { figure, catalogue, usual } from '../plan/catalogue.js';
+import { figure, usual } from '../plan/catalogue.js';
+import { catalogue } from '../plan/shipped.js';
 import { ownCatalogue, type OwnFigures } from '../plan/ownCatalogue.js';
 import { JOIN_TOLERANCE, nearest, planLength, pointAt } from '../plan/geometry.js';
 import type { Line, Plan, Point } from '../plan/schema.js';

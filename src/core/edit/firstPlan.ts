@@ -1,7 +1,8 @@
 /** The first complete plan, from the answers of the guided start. */
 import { addEnergiser } from './edits.js';
 import { bringIn, type Walk, type Waypoint } from './bring.js';
-import { catalogue, figure, recordOf } from '../plan/catalogue.js';
+import { figure, recordOf } from '../plan/catalogue.js';
+import { catalogue } from '../plan/shipped.js';
 import { planLength, pointAt } from '../plan/geometry.js';
 import { closes, turnsLeft } from '../land/ring.js';
 import { VERSION, type Plan } from '../plan/schema.js';

@@ -302,8 +302,6 @@ export const CatalogueSchema = Type.Object(
   { ...closed, $id: 'anabatic-catalogue-1', title: 'Anabatic catalogue' },
 );
 
-export { catalogue } from './shipped.js';
-
 export type Catalogue = Static<typeof CatalogueSchema>;
 export type Mark = 'published' | 'practice' | 'memory' | 'derived' | 'assumed' | 'invented';
 export type Profile = Catalogue['profiles'][string];

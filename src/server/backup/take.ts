@@ -2,7 +2,7 @@
 import { strToU8 } from 'fflate';
 import Database from 'better-sqlite3';
 import Papa from 'papaparse';
-import { catalogue } from '../../core/plan/catalogue.js';
+import { catalogue } from '../../core/plan/shipped.js';
 import { ownCatalogue } from '../../core/plan/ownCatalogue.js';
 import type { Grid, PatchStep, Plan } from '../../core/plan/schema.js';
 import { PARTS } from '../../core/parts/index.js';

@@ -6,7 +6,7 @@
 import type { Static } from '@sinclair/typebox';
 import { Type } from '../../core/base/type.js';
 import { evaluate } from '../../core/evaluate.js';
-import { catalogue } from '../../core/plan/catalogue.js';
+import { catalogue } from '../../core/plan/shipped.js';
 import { summaryOf } from '../../core/summary.js';
 import { groundOf } from '../../core/terrain/ground.js';
 import { heightRange } from '../../core/terrain/relief.js';

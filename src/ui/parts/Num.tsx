@@ -12,7 +12,8 @@ import {
   type Units,
 } from '../../core/base/units.js';
 import { inUnits } from '../../core/base/prose.js';
-import { catalogue, figureAt, mayBeNone, type Catalogue } from '../../core/plan/catalogue.js';
+import { figureAt, mayBeNone, type Catalogue } from '../../core/plan/catalogue.js';
+import { catalogue } from '../../core/plan/shipped.js';
 import { FieldFault } from './FieldFault.js';
 import { useDraft } from './draft.js';
 import { commit, useSession } from '../../session/session.js';

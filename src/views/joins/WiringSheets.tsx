@@ -1,7 +1,8 @@
 /** The wiring of every place of a line on paper, one A5 sheet each, to be built from in the field. */
 import { useMemo } from 'react';
 import { say, type Units } from '../../core/base/units.js';
-import { catalogue, figure, recordOf, type Catalogue } from '../../core/plan/catalogue.js';
+import { figure, recordOf, type Catalogue } from '../../core/plan/catalogue.js';
+import { catalogue } from '../../core/plan/shipped.js';
 import { ownCatalogue } from '../../core/plan/ownCatalogue.js';
 import type { Line, Plan } from '../../core/plan/schema.js';
 import { gatesAt } from '../../core/power/circuit.js';

@@ -1,6 +1,6 @@
 /** What goes into each part of the pack: the same leaves that each step prints by itself. */
 import { useMemo } from 'react';
-import { catalogue } from '../../core/plan/catalogue.js';
+import { catalogue } from '../../core/plan/shipped.js';
 import { ownCatalogue } from '../../core/plan/ownCatalogue.js';
 import type { Line, Plan } from '../../core/plan/schema.js';
 import { useDayLeaves } from '../build/DayPages.js';

@@ -3,7 +3,7 @@ import { ArrowLeft, Printer } from 'lucide-react';
 import { useState } from 'react';
 import { dayText } from '../../core/base/locale.js';
 import { say, unitOf } from '../../core/base/units.js';
-import { catalogue } from '../../core/plan/catalogue.js';
+import { catalogue } from '../../core/plan/shipped.js';
 import { ownCatalogue } from '../../core/plan/ownCatalogue.js';
 import type { Line, Plan } from '../../core/plan/schema.js';
 import type { LineReport, Run } from '../../core/report/schema.js';

@@ -4,7 +4,7 @@ import type { Waypoint } from '../../core/edit/bring.js';
 import { closes } from '../../core/land/ring.js';
 import { newPlan } from '../../core/edit/firstPlan.js';
 import { TEMPLATES } from '../../core/edit/templates.js';
-import { catalogue } from '../../core/plan/catalogue.js';
+import { catalogue } from '../../core/plan/shipped.js';
 import type { Plan } from '../../core/plan/schema.js';
 import { CURRENCIES } from '../../core/supplies/currency.js';
 import { forgetHere, keepHere, keptHere } from '../../session/here.js';

@@ -1,7 +1,7 @@
 /** The look of the guided start: questions, named fields, faults. */
 import { Upload } from 'lucide-react';
 import type { ComponentProps, ReactNode } from 'react';
-import { catalogue } from '../../core/plan/catalogue.js';
+import { catalogue } from '../../core/plan/shipped.js';
 
 /** One numbered question of the start. */
 export function Question({

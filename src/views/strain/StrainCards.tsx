@@ -1,7 +1,8 @@
 /** One A5 card for each run: what to set at each temperature, in which order, where from, and room for what was read. */
 import { useMemo } from 'react';
 import { say, type Units } from '../../core/base/units.js';
-import { catalogue, recordOf, type Catalogue } from '../../core/plan/catalogue.js';
+import { recordOf, type Catalogue } from '../../core/plan/catalogue.js';
+import { catalogue } from '../../core/plan/shipped.js';
 import { ownCatalogue } from '../../core/plan/ownCatalogue.js';
 import type { Line, Plan } from '../../core/plan/schema.js';
 import type { LineReport, Report } from '../../core/report/schema.js';

@@ -7,7 +7,7 @@ import { MARK_NAMES, Num, recordAt, useUnits, type Origin } from '../../ui/parts
 import { Part } from '../../ui/parts/controls.js';
 import { FieldFault } from '../../ui/parts/FieldFault.js';
 import { useDraft } from '../../ui/parts/draft.js';
-import { catalogue } from '../../core/plan/catalogue.js';
+import { catalogue } from '../../core/plan/shipped.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit } from '../../session/session.js';
 import { ABOUT, PLAIN, who } from './words.js';

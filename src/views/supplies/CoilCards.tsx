@@ -1,7 +1,8 @@
 /** One A5 card for each coil: what comes off it, in which order, where a join falls. */
 import { useMemo } from 'react';
 import { say, type Units } from '../../core/base/units.js';
-import { catalogue, recordOf, type Catalogue } from '../../core/plan/catalogue.js';
+import { recordOf, type Catalogue } from '../../core/plan/catalogue.js';
+import { catalogue } from '../../core/plan/shipped.js';
 import { ownCatalogue } from '../../core/plan/ownCatalogue.js';
 import type { Plan } from '../../core/plan/schema.js';
 import { begun } from '../../core/supplies/basket.js';

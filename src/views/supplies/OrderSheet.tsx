@@ -3,7 +3,7 @@ import { ArrowLeft, Printer } from 'lucide-react';
 import { useMemo } from 'react';
 import { dayText, moneyText } from '../../core/base/locale.js';
 import { say } from '../../core/base/units.js';
-import { catalogue } from '../../core/plan/catalogue.js';
+import { catalogue } from '../../core/plan/shipped.js';
 import { ownCatalogue } from '../../core/plan/ownCatalogue.js';
 import type { Plan } from '../../core/plan/schema.js';
 import { Button } from '../../ui/parts/Button.js';
