@@ -66,7 +66,8 @@ export function Remedies({ unit }: { unit: Energiser }) {
       <p className="label mt-1">
         Now: <Num value={now.worst.v_V} q="volt" /> against an aim of{' '}
         <Num value={now.worst.aim_V} q="volt" /> on {lines[now.worst.line]?.name}. Each by itself,
-        in the season that decides then; what is not done here has no button.
+        in the season that decides then; what is not done here has no button.{' '}
+        <span role="status">{may ? '' : 'What else each would bring is being looked at …'}</span>
       </p>
       <Split unit={unit} />
     </>
