@@ -51,8 +51,11 @@ export interface SplitOffer {
   readonly scores: readonly { readonly energiser: string; readonly score: Score | null }[];
 }
 
+/** A plan worked through without its volts: what hangs together, what stands, what it takes. */
+const workedOf = (of: Plan) => pipeline(of, ground!, catalogue, { hurry: 'networks' });
+
 const networksOf = (of: Plan): Record<string, Network> => {
-  const { whole, cat } = pipeline(of, ground!, catalogue, { hurry: 'networks' });
+  const { whole, cat } = workedOf(of);
   const { wired, topology, groups } = whole.power;
   return Object.fromEntries(
     groups.flatMap(({ lines, energisers }) =>
@@ -69,10 +72,12 @@ const withNet = <R>(id: string, ask: (net: Network) => R): R | null => {
   return net ? ask(net) : null;
 };
 
-/** A remedy that would bring a new finding is not offered: what would be found stands beside it. */
-function judged(remedy: Remedy): Remedy {
+/**
+ * A remedy that would bring a new finding is not offered: what would be found stands beside it.
+ * @param known ids of what is found without it
+ */
+function judged(remedy: Remedy, known: ReadonlySet<string>): Remedy {
   if (!remedy.patch?.length) return remedy;
-  const known = new Set(findings(plan!).map((f) => f.id));
   const bad = findings(applyPatch(plan!, remedy.patch)).find((f) => f.kind !== 'confirm' && !known.has(f.id)); // prettier-ignore
   return bad ? { ...remedy, patch: null, but: `then it would be found: ${bad.title}` } : remedy;
 }
@@ -113,7 +118,10 @@ export const api = {
   remedies: (id: string): { now: Score; remedies: Remedy[] } | null =>
     withNet(id, (net) => remediesOf(net, feedPlaces(net, plan!, { coarse: true }))),
   /** The same remedies, each held against the rules. */
-  judged: (remedies: readonly Remedy[]): Remedy[] => remedies.map(judged),
+  judged(remedies: readonly Remedy[]): Remedy[] {
+    const known = new Set(findings(plan!).map((f) => f.id));
+    return remedies.map((remedy) => judged(remedy, known));
+  },
   room: (id: string) => withNet(id, roomToGrow),
   /** By kind of connector, what aged ties leave at the place of the property that loses most. */
   aged(season: SeasonId): Aged[] {
@@ -159,7 +167,7 @@ export const api = {
   /** The coils of every wire, as they are cut. @param parts coils that were begun */
   cut: (parts: readonly PartCoil[]): WireCut[] | null => {
     if (!plan || !ground) return null;
-    const { cat, lines, counted } = pipeline(plan, ground, catalogue, { hurry: 'networks' });
+    const { cat, lines, counted } = workedOf(plan);
     return cutWires(plan, { lines, supplies: supplyList(counted(), cat, plan) }, cat, parts);
   },
   /** What sets b apart from a; null stands for the plan as it is. */
@@ -187,14 +195,9 @@ export const api = {
   },
   /** The work, planned; with what is thought of beside it. */
   work: (asked: BuildAsked): Planned | null =>
-    plan && ground
-      ? plannedOf(madeOf(plan, pipeline(plan, ground, catalogue, { hurry: 'networks' })), asked)
-      : null,
+    plan && ground ? plannedOf(madeOf(plan, workedOf(plan)), asked) : null,
   /** What is inspected, in the order in which one walks. */
-  checks: (): Check[] | null =>
-    plan && ground
-      ? checksOf(madeOf(plan, pipeline(plan, ground, catalogue, { hurry: 'networks' })))
-      : null,
+  checks: (): Check[] | null => (plan && ground ? checksOf(madeOf(plan, workedOf(plan))) : null),
   earth: (id: string): EarthRow[] | null => withNet(id, earthBench),
   /** What each kind of stock of a line feels at its worst place in every season. */
   feel: (
@@ -204,7 +207,7 @@ export const api = {
     | { season: SeasonId; at_m: number; open_V: number; rho_ohm_m: number; shocks: Touched[] }[]
     | null =>
     withNet(id, (net) => {
-      const { of } = pipeline(plan!, ground!, catalogue, { hurry: 'networks' });
+      const { of } = workedOf(plan!);
       const asked = of[line]?.stock.asked;
       const own = plan!.lines[line];
       if (!asked || !own) return [];

@@ -1,5 +1,5 @@
 /** What a part of the fence is: one object with everything that it adds to the heart. */
-import type { Catalogue, SeasonId } from '../plan/catalogue.js';
+import { SEASONS, type Catalogue, type SeasonId } from '../plan/catalogue.js';
 import type { Joint, Meeting } from '../plan/meets.js';
 import type { Gate, Line, Plan } from '../plan/schema.js';
 import type { LineReport, Report } from '../report/schema.js';
@@ -53,9 +53,7 @@ export type Hurry = boolean | 'first' | 'volts' | 'networks' | SeasonId;
 
 /** The season whose volts alone follow. */
 export const seasonOf = (hurry: Hurry): SeasonId | null =>
-  typeof hurry === 'string' && hurry !== 'first' && hurry !== 'volts' && hurry !== 'networks'
-    ? hurry
-    : null;
+  SEASONS.find((season) => season === hurry) ?? null;
 
 /** Whether something is in the hand: findings and what to buy wait. */
 export const inHand = (hurry: Hurry): boolean => hurry === true || seasonOf(hurry) !== null;

@@ -131,7 +131,6 @@ function SkipLinks({ section }: { section: boolean }) {
   );
 }
 
-/** The title of the page follows the step; the focus goes to the view when another step was chosen. */
 /** Says to the page what of the figures is of before: nothing is drawn anew for it. */
 function useBehind(): void {
   useEffect(() => {
@@ -146,6 +145,7 @@ function useBehind(): void {
   }, []);
 }
 
+/** The title of the page follows the step; the focus goes to the view when another step was chosen. */
 function useTitle(step: Step, open: boolean): void {
   // Before it is open there is no plan.
   const name = useSession((s) => (s.plan as Plan | undefined)?.name ?? '');

@@ -153,11 +153,10 @@ export const power = {
           const rests = [e, plan.sizing, plan.soil, plan.things, plan.climate, cat, ...on];
           const voltsIn = (season: SeasonId) =>
             volts.get(`${e.id} ${season}`, rests, () => voltsOf(net, season));
-          const one = seasonOf(hurry);
-          const was = one && before?.energisers[e.id];
-          if (before && one && was) {
+          const season = seasonOf(hurry);
+          const was = season && before?.energisers[e.id];
+          if (before && season && was) {
             // In the hand the season that is looked at follows alone.
-            const season = one;
             const now = seasonPower(net, voltsIn(season));
             energisers[e.id] = { ...was, seasons: { ...was.seasons, [season]: now } };
             if (e === own[0]) dead.push(...before.dead.filter((d) => ids.includes(d.line)));
