@@ -70,6 +70,21 @@ export function happen(event: Event): void {
   if (book !== before) set(book.plan === before.plan ? { book } : { book, plan: book.plan });
   for (const effect of effects) void carryOut(effect);
   if (effects.some((e) => e.do === 'follow' || e.do === 'replace')) requestReport([]);
+  if (book.plan.ground !== before.plan.ground) void standOn(book.plan.ground);
+}
+
+/** Takes another ground under the plan: laid here, in another tab, or brought back by an undo. */
+async function standOn(under: Plan['ground']): Promise<void> {
+  try {
+    const grid = await groundGrid(committed());
+    // It has moved on since: what came later brings its own.
+    if (committed().ground !== under) return;
+    set({ grid, ground: groundFor(committed(), grid) });
+    await openWorker();
+    requestReport([]);
+  } catch (error) {
+    refuse((error as Error).message);
+  }
 }
 
 async function carryOut(effect: Effect): Promise<void> {
@@ -258,15 +273,12 @@ export const resolveConflict = (keepMine: boolean): void =>
 /** Whether all that was drawn is at the server. */
 export const saveOf = (s: Session) => saveState(s.book);
 
-/** Puts another ground under the property. */
+/** Puts another ground under the property. @throws Error in words when it cannot be had */
 export async function changeGround(ground: Plan['ground'], words: string): Promise<void> {
-  const grid = await groundGrid({ ...committed(), ground });
+  await groundGrid({ ...committed(), ground });
   commit(words, (draft) => {
     draft.ground = ground;
   });
-  set({ grid, ground: groundFor(committed(), grid) });
-  await openWorker();
-  requestReport([]);
 }
 
 /** Says what was done just now; it can be taken back beside the words. */

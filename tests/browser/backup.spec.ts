@@ -1,5 +1,5 @@
 /** Backups as a user takes and brings them, the server's own copies, and a server that is asked to stop. */
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { request } from 'node:http';
 import { tmpdir } from 'node:os';
@@ -7,6 +7,7 @@ import { join } from 'node:path';
 import { startServer } from '../torture/process.js';
 import { axeInAll, open, saved } from './help.js';
 import { small } from './small.js';
+import { test } from './test.js';
 
 test('a property is taken into one file, and comes back beside what it has become', async ({ page }) => {
   const id = await open(page, 'land', { ...small, name: 'To be kept' });

@@ -1,18 +1,18 @@
 /** Build: the plan of work by hand and by keys, a task done, a day loaded, things inspected with photos, the fence proved. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import ICAL from 'ical.js';
 import { readFileSync } from 'node:fs';
 import type { Plan } from '../../src/core/plan/schema.js';
 import { axeInAll, empty, open, saved, stored } from './help.js';
 import { printed, wordsOn } from './pdf.js';
 import { small } from './small.js';
+import { test } from './test.js';
 
 /** The day of these tests, a Monday: what a day of the plan takes hangs on the weekday on which the work begins. */
-const TODAY = new Date(2026, 2, 2, 9);
+test.use({ day: '2026-03-02T09:00:00' });
 
-const at = async (page: Page, tab?: string, change: Record<string, unknown> = small) => {
-  await page.clock.setSystemTime(TODAY);
-  const id = await open(page, 'build', change);
+const at = async (page: Page, tab?: string, { own = false } = {}) => {
+  const id = await open(page, 'build', small, { own });
   await expect(page.locator('[data-planned=true]')).toBeVisible();
   if (tab) await page.getByRole('tab', { name: tab, exact: true }).click();
   return id;
@@ -105,7 +105,7 @@ test('who, when, and what is hired: each follows at once, nonsense is refused, t
 test('a task is found, changed, done in part; the rate follows, an odd day is asked about and taken back', async ({
   page,
 }) => {
-  const id = await at(page, 'Tasks');
+  const id = await at(page, 'Tasks', { own: true });
   await page.getByLabel('Find in Tasks').fill('North Set the light');
   const row = page.locator('[data-task="posts:north"]');
   await row.getByRole('button', { name: 'Set the light line posts' }).click();
@@ -159,7 +159,7 @@ test('work of one’s own and what is left out stand in the plan of work @all', 
 test('a day is loaded thing by thing; what was missing is asked for at the next such work; the sheet prints', async ({
   page,
 }) => {
-  const id = await at(page, 'Day by day');
+  const id = await at(page, 'Day by day', { own: true });
   await expect(page.locator('[data-load]').first()).toBeVisible();
   await axeInAll(page);
   await page.getByLabel('Long tape is loaded').check();
@@ -215,7 +215,7 @@ async function turned(page: Page): Promise<Buffer> {
 }
 
 test('what is inspected: a failure with note and photo, upright and small, becomes work', async ({ page }) => {
-  const id = await at(page, 'Inspect');
+  const id = await at(page, 'Inspect', { own: true });
   await page.getByLabel('On', { exact: true }).selectOption({ label: 'East' });
   const thing = page.locator('[data-check^="rail:east"]').first();
   await thing.getByRole('button', { name: 'failed' }).click();
@@ -257,7 +257,7 @@ test('what is inspected: a failure with note and photo, upright and small, becom
 }); // prettier-ignore
 
 test('the fence is proved: readings are judged one by one and together, and are there again', async ({ page }) => {
-  const id = await at(page, 'Prove');
+  const id = await at(page, 'Prove', { own: true });
   const rows = page.locator('[data-prove]');
   await expect(rows).toHaveCount(3);
   await axeInAll(page);

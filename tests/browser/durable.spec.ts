@@ -1,10 +1,11 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { open, saved, stored } from './help.js';
 import { small } from './small.js';
+import { test } from './test.js';
 
 const PORT = 4392;
 const base = `http://127.0.0.1:${PORT}`;
@@ -41,9 +42,9 @@ test.afterAll(async () => {
   rmSync(folder, { recursive: true });
 });
 
-const planOf = async (page: Page) =>
+const planOf = async (page: Page, id = 'hollin-scar') =>
   (
-    (await (await page.request.get(`${base}/api/properties/hollin-scar`)).json()) as {
+    (await (await page.request.get(`${base}/api/properties/${id}`)).json()) as {
       plan: { lines: Record<string, { name: string }> };
     }
   ).plan;
@@ -57,18 +58,20 @@ async function renameTo(page: Page, name: string) {
 test('kill -9 amid edits loses nothing that was called saved, and what was not waits in the browser', async ({
   page,
 }) => {
-  await page.goto(`${base}/p/hollin-scar/land`);
-  await page.getByRole('button', { name: /^Ewe field/ }).click();
-  for (let k = 0; k < 8; k++) await renameTo(page, `Ewe field ${k}`);
+  const made = await page.request.post(`${base}/api/properties`, { data: small });
+  const { id } = (await made.json()) as { id: string };
+  await page.goto(`${base}/p/${id}/land`);
+  await page.getByRole('button', { name: /^North/ }).click();
+  for (let k = 0; k < 8; k++) await renameTo(page, `North ${k}`);
   await saved(page);
   await kill();
   await renameTo(page, 'Made while the server was dead');
   await expect(page.locator('[data-save=waiting]')).toBeVisible();
   await startServer();
   // What the screen had called saved is there before the browser sends the rest.
-  expect((await planOf(page)).lines['ewe']!.name).toMatch(/Ewe field 7|Made while/);
+  expect((await planOf(page, id)).lines['north']!.name).toMatch(/North 7|Made while/);
   await saved(page);
-  expect((await planOf(page)).lines['ewe']!.name).toBe('Made while the server was dead');
+  expect((await planOf(page, id)).lines['north']!.name).toBe('Made while the server was dead');
 });
 
 test('an edit made while the server is dead outlives a closed tab @all', async ({
@@ -125,7 +128,7 @@ test('two tabs follow one another, merge what does not touch, and show both wher
   page,
   context,
 }) => {
-  const id = await open(page, 'land', small);
+  const id = await open(page, 'land', small, { own: true });
   const other = await context.newPage();
   // It hears of others by the tab beside it alone: what the server tells by itself would leave no old base.
   await other.route('**/live', (route) => route.abort());

@@ -15,7 +15,7 @@ const put = async (page: Page, text: string) => {
 test('a search begins at the unit, leads to the next place, shows where it lies, and begins anew', async ({
   page,
 }) => {
-  const id = await open(page, 'faults', small);
+  const id = await open(page, 'faults', small, { own: true });
   await expect(page.locator('[data-now]')).toHaveText(/terminal/);
   await expect(page.locator('[data-next]')).toContainText('tells unit and earth from everything else');
   await put(page, '4.0');
@@ -87,7 +87,7 @@ test('in the hand the search stands on the sheet; an empty store says what is wa
   page,
 }) => {
   await page.setViewportSize({ width: 390, height: 844 });
-  await open(page, 'faults', small);
+  await open(page, 'faults', small, { own: true });
   await page.getByRole('button', { name: 'Search' }).first().click();
   await expect(page.locator('[data-faults]')).toBeVisible();
   await axeInAll(page);
@@ -100,7 +100,7 @@ test.describe('with a position', () => {
   // The demo's origin (scripts/make-demo.ts): the unit stands 105 m north of it.
   test.use({ geolocation: { longitude: -30, latitude: 48, accuracy: 4 }, permissions: ['geolocation'] }); // prettier-ignore
   test('the phone leads there: how far, and which way', async ({ page, context }) => {
-    await open(page, 'faults', small);
+    await open(page, 'faults', small, { own: true });
     await page.getByRole('button', { name: 'Lead me there' }).click();
     await expect(page.getByText(/^10[45]\sm north/)).toBeVisible();
     const lead = page.getByRole('button', { name: 'Lead me there' });
@@ -113,7 +113,7 @@ test.describe('with a position', () => {
 });
 
 test('a switch opened is put down, said beside what is read, and closed again', async ({ page }) => {
-  const id = await open(page, 'faults', small);
+  const id = await open(page, 'faults', small, { own: true });
   await put(page, '4.0');
   await put(page, '300');
   const switches = page.locator('[data-switches]');

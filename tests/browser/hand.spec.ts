@@ -1,5 +1,6 @@
 /** The whole job by keyboard alone and by touch alone; feet on every screen; paper. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import { test } from './test.js';
 import { axeInAll, empty, figures, goStep, open, saved, stored, STEPS } from './help.js';
 
 /** Presses Tab until something of this name and role has the focus: what cannot be reached so is not there. */

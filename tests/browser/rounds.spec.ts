@@ -1,10 +1,11 @@
 /** Rounds: a reading in three presses, by keys and by thumb; what is called saved; files; figures fitted; care; repairs. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import ICAL from 'ical.js';
 import { readFileSync } from 'node:fs';
 import type { Plan } from '../../src/core/plan/schema.js';
 import { axeInAll, empty, open, saved, stored } from './help.js';
 import { small } from './small.js';
+import { test } from './test.js';
 
 const tab = (page: Page, name: string) => page.getByRole('tab', { name, exact: true }).click();
 const records = async (page: Page, id: string, kind: string) =>
@@ -17,7 +18,7 @@ const press = async (page: Page, keys: string) => {
 test('a reading is put down in three presses, stands after a reload, and can be taken back', async ({
   page,
 }) => {
-  const id = await open(page, 'rounds', small);
+  const id = await open(page, 'rounds', small, { own: true });
   await expect(pad(page)).toBeVisible();
   await axeInAll(page);
   await expect(page.locator('[data-now]')).toHaveText(/terminal/);
@@ -54,7 +55,7 @@ test('a reading is put down in three presses, stands after a reload, and can be 
 test('amps have a direction, a place off the round can be read, and what all says is weighed', async ({
   page,
 }) => {
-  const id = await open(page, 'rounds', small);
+  const id = await open(page, 'rounds', small, { own: true });
   await expect(pad(page)).toBeVisible();
   const expected = async () => Number(/expected ([\d.]+)/.exec((await pad(page).innerText()).replace(/\u202f/g, ' '))?.[1] ?? 0); // prettier-ignore
   for (let k = 0; k < 5; k++) {
@@ -90,7 +91,7 @@ test('amps have a direction, a place off the round can be read, and what all say
 test('readings come from a CSV file, once; a wrong one is refused with its line; all goes out again', async ({
   page,
 }) => {
-  const id = await open(page, 'rounds', small);
+  const id = await open(page, 'rounds', small, { own: true });
   await tab(page, 'Log');
   const input = page.locator('input[accept=".csv,text/csv"]');
   const csv = (rows: string) => ({ name: 'r.csv', mimeType: 'text/csv', buffer: Buffer.from(`time,line,at_m,value,weather\n${rows}`) }); // prettier-ignore
@@ -144,7 +145,7 @@ test('care: what is late, done by a press, a calendar file; a repair draws down 
   page,
 }) => {
   const lines = Object.fromEntries(Object.entries(small.lines).map(([k, l]) => [k, { ...l, strung_on: '2026-01-05' }])); // prettier-ignore
-  const id = await open(page, 'rounds', { ...small, lines });
+  const id = await open(page, 'rounds', { ...small, lines }, { own: true });
   await tab(page, 'Care');
   const braces = page.locator('[data-care="braces north"]');
   await expect(braces).toHaveAttribute('data-state', 'late');
@@ -176,7 +177,7 @@ test('in the hand the pad stands whole on the screen, and an empty store says wh
   page,
 }) => {
   await page.setViewportSize({ width: 390, height: 844 });
-  await open(page, 'rounds', small);
+  await open(page, 'rounds', small, { own: true });
   await expect(pad(page)).toBeVisible();
   const done = (await page.getByRole('button', { name: 'Done' }).boundingBox())!;
   expect(done.height).toBeGreaterThanOrEqual(44);
@@ -189,7 +190,7 @@ test('in the hand the pad stands whole on the screen, and an empty store says wh
 test('a monitor gets its token once, reports through its own door, and is heard no more when that is taken back @all', async ({
   page,
 }) => {
-  const id = await open(page, 'rounds', small);
+  const id = await open(page, 'rounds', small, { own: true });
   await page.getByRole('tab', { name: 'Monitors' }).click();
   const form = page.getByRole('region', { name: 'One more monitor' });
   await form.getByRole('button', { name: 'Make its token' }).click();
@@ -226,7 +227,7 @@ test('a monitor gets its token once, reports through its own door, and is heard 
 }); // prettier-ignore
 
 test('a simulated monitor runs in this browser, and what it says is marked as such', async ({ page }) => {
-  await open(page, 'rounds', small);
+  await open(page, 'rounds', small, { own: true });
   await page.getByRole('tab', { name: 'Monitors' }).click();
   const form = page.getByRole('region', { name: 'One more monitor' });
   await form.getByLabel('Name of the monitor').fill('Trial');

@@ -1,8 +1,12 @@
 /** The start as a new user meets it, and the whole job from files to the order list. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import { test } from './test.js';
 import { readFileSync } from 'node:fs';
 import { axeInAll, saved, stored } from './help.js';
 import { made, truth } from './wholeJob.js';
+
+// Files that were brought wait in the browser: each test begins without them.
+test.use({ fresh: true });
 
 const files = made();
 

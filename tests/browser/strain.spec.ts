@@ -7,8 +7,8 @@ import { test } from './test.js';
 /** Lines of the demo that are looked at here. */
 const some = only('burn', 'ridge', 'mid-w', 'terrace');
 
-const at = async (page: Page, line: string, tab?: string, change = {}) => {
-  const id = await open(page, 'strain', change);
+const at = async (page: Page, line: string, tab?: string, { own = false } = {}) => {
+  const id = await open(page, 'strain', some, { own });
   await page.getByRole('button', { name: line, exact: true }).click();
   if (tab) await page.getByRole('tab', { name: tab, exact: true }).click();
   return id;
@@ -94,7 +94,7 @@ test('the table for the day follows the warmth, the tools and the units @all', a
 });
 
 test('a pull is read, kept, there after a reload, compared, and taken back', async ({ page }) => {
-  const id = await at(page, 'Terrace', 'Checks');
+  const id = await at(page, 'Terrace', 'Checks', { own: true });
   await page.getByLabel('Read with').selectOption('pull');
   await page.getByLabel('Pulled with').fill('20');
   await page.keyboard.press('Enter');
@@ -119,7 +119,7 @@ test('a pull is read, kept, there after a reload, compared, and taken back', asy
 });
 
 test('the simulated scale is kept as such, and says nothing of the wire', async ({ page }) => {
-  const id = await at(page, 'Terrace', 'Checks');
+  const id = await at(page, 'Terrace', 'Checks', { own: true });
   await page.getByLabel('Read with').selectOption('scale');
   await page.getByRole('button', { name: 'Read the simulated scale' }).click();
   await expect(page.getByText('simulated, and kept as such')).toBeVisible();
@@ -131,7 +131,7 @@ test('the simulated scale is kept as such, and says nothing of the wire', async 
 });
 
 test('two years of checks are drawn, and say what happened', async ({ page }) => {
-  const id = await open(page, 'strain', some);
+  const id = await open(page, 'strain', some, { own: true });
   const check = (day: string, strand: number, at15_N: number) => ({ id: crypto.randomUUID(), time: `${day}T10:00:00Z`, who: '', note: '', line: 'terrace', at_m: 60, spot: null, strand, wire: 'ht25', tool: 'scale', detail: 'scale', celsius: 15, tension_N: at15_N, error_N: 20, at15_N, expected15_N: 1000 }); // prettier-ignore
   for (const c of [check('2025-10-01', 1, 1000), check('2025-10-01', 2, 1000), check('2026-10-01', 1, 980), check('2026-10-01', 2, 650)]) // prettier-ignore
     expect((await page.request.post(`/api/properties/${id}/records/tension`, { data: c })).status()).toBe(201); // prettier-ignore
@@ -147,8 +147,9 @@ test('two years of checks are drawn, and say what happened', async ({ page }) =>
 test('the microphone finds the note of a bay (a simulated signal without its first mode)', async ({
   page,
 }) => {
+  await at(page, 'Terrace', 'Checks');
   // 14 Hz by its overtones alone, as a telephone would hear it.
-  await page.addInitScript(() => {
+  await page.evaluate(() => {
     const simulated = async () => {
       const context = new AudioContext();
       const out = context.createMediaStreamDestination();
@@ -162,7 +163,6 @@ test('the microphone finds the note of a bay (a simulated signal without its fir
     };
     Object.defineProperty(navigator, 'mediaDevices', { value: { getUserMedia: simulated } });
   });
-  await at(page, 'Terrace', 'Checks');
   await page.getByLabel('Read with').selectOption('note');
   await page.getByRole('button', { name: 'Listen with the microphone' }).click();
   await expect(page.locator('[data-heard]')).toContainText('taken');
@@ -195,6 +195,15 @@ test('break tests and a wire of one’s own take the place of the table', async 
   expect(plan.breakTests).toHaveLength(2);
   expect(plan.ownWires!['own-1']).toMatchObject({ diameter_mm: 2.2 });
   expect(plan.lines['terrace']!.strands.every((s) => s.wire === 'own-1')).toBe(true);
+
+  // Another tab takes the wire away: for a moment the figures name what the plan no longer has, and nothing falls over it.
+  const { revision } = await stored(page, id);
+  const strands = (some['lines'] as Plan['lines'])['terrace']!.strands;
+  const patch = [{ op: 'replace', path: '/lines/terrace/strands', value: strands }, { op: 'remove', path: '/ownWires' }]; // prettier-ignore
+  const data = { changeId: crypto.randomUUID(), tab: 'other', base: revision, kind: 'do', words: 'another wire', patch, inverse: patch }; // prettier-ignore
+  expect((await page.request.post(`/api/properties/${id}/changes`, { data })).status()).toBe(200);
+  await expect(page.getByText('Own wire 1')).toHaveCount(0);
+  await expect(page.getByRole('img', { name: /^Section of/ }).or(page.getByRole('slider', { name: /Cursor along/ })).first()).toBeVisible(); // prettier-ignore
   await axeInAll(page);
 });
 
@@ -216,7 +225,7 @@ test.describe('with the thumb', () => {
   test('ten taps with 5 % jitter tell the tension of a known wire to within 3 %', async ({
     page,
   }) => {
-    const id = await open(page, 'strain', some);
+    const id = await open(page, 'strain', some, { own: true });
     await page.getByRole('tab', { name: 'Checks' }).click();
     const [over, tension, mass] = [60, 1000, (Math.PI / 4) * 0.0025 ** 2 * 7850];
     await page.getByLabel('It runs over').fill(String(over));

@@ -5,8 +5,8 @@ import type { Plan } from '../../src/core/plan/schema.js';
 import { axeInAll, open, saved, stored } from './help.js';
 import { test } from './test.js';
 
-const at = async (page: Page, tab?: string, change = {}) => {
-  const id = await open(page, 'supplies', change);
+const at = async (page: Page, tab?: string, { own = true } = {}) => {
+  const id = await open(page, 'supplies', {}, { own });
   if (tab) await page.getByRole('tab', { name: tab, exact: true }).click();
   return id;
 };
@@ -109,7 +109,7 @@ test('coils are cut with their bound; a reel is left, a coil begun is used first
 test('prices go out as CSV and come in: what cannot be read is said, what is taken counts, old ones are kept', async ({
   page,
 }) => {
-  const id = await at(page, 'Prices');
+  const id = await at(page, 'Prices', { own: false });
   const row = page.locator('[data-price="tensioner"]');
   await expect(row).toContainText('△ old');
   await axeInAll(page);
@@ -208,7 +208,7 @@ test('what one strand more costs is one press; a named state stands beside the p
 test('kinds over the years: the year at which they cross, in words and in the chart', async ({
   page,
 }) => {
-  await at(page, 'Over the years');
+  await at(page, 'Over the years', { own: false });
   await expect(page.getByRole('img', { name: 'Paid over the years, by the metre' })).toBeVisible(); // prettier-ignore
   await expect(page.locator('[data-crossings]')).toContainText(/from year \d+|all through/);
   await axeInAll(page);

@@ -1,5 +1,6 @@
 /** Several lines at once, a line straightened, sides that are inside and outside, what is to come later. */
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from './test.js';
 import { axeInAll, empty, open, saved, stored } from './help.js';
 
 interface Own {

@@ -2,6 +2,7 @@ import { expect, type Page } from '@playwright/test';
 import { onMap, open, saved, stored, found, pointAt } from './help.js';
 import { test } from './test.js';
 import { small } from './small.js';
+import { ALL } from '../often.js';
 
 const chooseLine = (page: Page, name: string) =>
   page
@@ -102,7 +103,7 @@ test('an energiser is moved by typing and feeds the line that is nearest; its ca
 });
 
 test('imperial holds on every step, and is kept with the plan', async ({ page }) => {
-  const id = await open(page);
+  const id = await open(page, 'land', ALL ? {} : small, { own: true });
   await page.getByRole('button', { name: 'ft', exact: true }).click();
   await saved(page);
   for (const [key, words, not] of [
@@ -149,7 +150,7 @@ test('season and temperature switches change what is shown, and are kept by the 
 });
 
 test('a conflict can also be given up: theirs stays', async ({ page, context }) => {
-  const id = await open(page, 'land', small);
+  const id = await open(page, 'land', small, { own: true });
   const other = await context.newPage();
   // It edits on an old base: neither the server's own line nor the tab beside it tells it of the change.
   await other.route('**/live', (route) => route.abort());

@@ -1,7 +1,11 @@
 /** A worker whose program does not load: said in words, and mended by itself when it does. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { figures, open, saved, stored } from './help.js';
 import { small } from './small.js';
+import { test } from './test.js';
+
+// What stands in the way of the worker or of storage is there before the page is.
+test.use({ fresh: true });
 
 /** The file of a worker is not there from now on; gives the way to put it back. */
 async function gone(page: Page, file: RegExp): Promise<() => Promise<void>> {

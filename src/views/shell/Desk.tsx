@@ -9,7 +9,7 @@ import { SectionStrip } from '../section/SectionStrip.js';
 import type { Step } from '../steps.js';
 import { Findings, FindingsDrawer } from './Findings.js';
 import { Rail } from './Rail.js';
-import { StepSide, StepView, useSomeLine } from './StepView.js';
+import { OfFigures, StepSide, StepView, useSomeLine } from './StepView.js';
 
 /** On a desk: steps, what one chooses from, the view with the section below, findings beside. */
 export function Desk({ step, shape }: { step: Step; shape: Shape }) {
@@ -124,7 +124,9 @@ function Above({ step }: { step: Step }) {
         {below && <Divider key="divider" label="Height of the section" />}
         {below && (
           <Pane key="section" id={pane} size={tall ? '26rem' : '15rem'} least="9rem" most="80%">
-            <SectionStrip />
+            <OfFigures what="The section">
+              <SectionStrip />
+            </OfFigures>
           </Pane>
         )}
       </Split>

@@ -6,7 +6,7 @@ import { SectionStrip } from '../section/SectionStrip.js';
 import type { Step } from '../steps.js';
 import { FindingCounts, FindingList } from './Findings.js';
 import { Rail } from './Rail.js';
-import { StepSide, StepView, useSomeLine } from './StepView.js';
+import { OfFigures, StepSide, StepView, useSomeLine } from './StepView.js';
 
 /** How far the sheet is open, percent. */
 const OPEN: Record<SheetSize, number> = { peek: 0, half: 52, full: 96 };
@@ -89,7 +89,11 @@ function Sheet({ step, flat }: { step: Step; flat: boolean }) {
           key={`${step.id}${tab}`}
         >
           {tab === 'card' && <StepSide step={step} />}
-          {tab === 'section' && <SectionStrip />}
+          {tab === 'section' && (
+            <OfFigures what="The section">
+              <SectionStrip />
+            </OfFigures>
+          )}
           {tab === 'findings' && <FindingList />}
         </div>
       )}

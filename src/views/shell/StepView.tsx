@@ -1,5 +1,5 @@
 /** The view of a step, and what stands beside it. */
-import { useEffect, useState } from 'react';
+import { useEffect, useState, type ComponentProps } from 'react';
 import { useSession } from '../../session/session.js';
 import { chooseLine, useView } from '../../session/view.js';
 import { Loaded } from '../../ui/parts/Loaded.js';
@@ -9,10 +9,18 @@ import type { Step } from '../steps.js';
 export function StepView({ step }: { step: Step }) {
   if (useFiguresFirst()) return <Drawing step={step} />;
   return (
-    <Loaded key={step.id} what={step.name} fallback={<Drawing step={step} />}>
+    <OfFigures key={step.id} what={step.name} fallback={<Drawing step={step} />}>
       <step.view />
-    </Loaded>
+    </OfFigures>
   );
+}
+
+/** A part of the screen that is drawn from plan and report: for a moment one may name what the other does not have. */
+export function OfFigures(
+  props: Pick<ComponentProps<typeof Loaded>, 'what' | 'fallback' | 'children'>,
+) {
+  const report = useSession((s) => s.report);
+  return <Loaded {...props} of={report} />;
 }
 
 const Drawing = ({ step }: { step: Step }) => <p className="p-4">Drawing {step.name} …</p>;
@@ -38,9 +46,9 @@ function useFiguresFirst(): boolean {
 export function StepSide({ step }: { step: Step }) {
   if (!step.side) return null;
   return (
-    <Loaded key={step.id} what="What is chosen">
+    <OfFigures key={step.id} what="What is chosen">
       <step.side />
-    </Loaded>
+    </OfFigures>
   );
 }
 

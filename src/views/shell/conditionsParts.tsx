@@ -134,6 +134,7 @@ export function SavedState({
   const plan = useSession(saveOf);
   const at = useSession((s) => s.book.savedAt);
   const full = useSession((s) => s.book.full);
+  const revision = useSession((s) => s.book.revision);
   const changes = useSession((s) => s.book.pending.length);
   const records = useRecords((r) => r.pending.length);
   const photos = usePhotos((p) => Object.keys(p.waiting).length);
@@ -148,7 +149,7 @@ export function SavedState({
   }[save];
   return (
     <span
-      {...(silent ? {} : { role: 'status', 'data-save': save })}
+      {...(silent ? {} : { role: 'status', 'data-save': save, 'data-revision': revision })}
       className={`label px-1 ${save === 'waiting' ? 'text-stop font-semibold' : ''}`}
     >
       {short ? (
