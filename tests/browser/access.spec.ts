@@ -236,7 +236,7 @@ test.describe('signed in', () => {
     expect(kept).toBe(0);
   }); // prettier-ignore
 
-  test('what others save is seen within a second, in another browser', async ({ browser }) => {
+  test('what others save is seen within a second, in another browser @all', async ({ browser }) => {
     const pages = await Promise.all([0, 1].map(async () => (await browser.newContext()).newPage()));
     for (const page of pages) {
       await signedIn(page, 'Mara Holt');

@@ -2,11 +2,14 @@
 import { expect, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import type { Plan } from '../../src/core/plan/schema.js';
-import { axeInAll, open, saved, stored } from './help.js';
+import { axeInAll, only, open, saved, stored } from './help.js';
 import { test } from './test.js';
 
+/** Lines of the demo whose purchases are looked at here. */
+const some = only('burn', 'mid-w', 'terrace', 'lane-e');
+
 const at = async (page: Page, tab?: string, { own = true } = {}) => {
-  const id = await open(page, 'supplies', {}, { own });
+  const id = await open(page, 'supplies', some, { own });
   if (tab) await page.getByRole('tab', { name: tab, exact: true }).click();
   return id;
 };

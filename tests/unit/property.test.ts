@@ -4,6 +4,7 @@
  */
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
+import { often } from '../often.js';
 import { normal, uniform } from '../../src/core/base/random.js';
 import { atRate, sourceAt, TIED } from '../../src/core/faults/atRate.js';
 import { foundBy, metersAt, nextFrom, placesOf } from '../../src/core/faults/hunt.js';
@@ -165,8 +166,9 @@ it('finds leaks of whole pulses on the demo within 100 m: most of them, and know
     pace: { metres_per_minute: 67, reading_min: 5 },
   };
   const [random, bell] = [uniform(31), normal(8)];
+  const hunts = often(5, 8);
   let [hits, held] = [0, 0];
-  for (let h = 0; h < 8; h++) {
+  for (let h = 0; h < hunts; h++) {
     const c = cells[onLines[Math.floor(random() * onLines.length)]!]!;
     const place = { section: c.section, x_m: c.x_m + (random() - 0.5) * c.length_m };
     const read = pulseWith({
@@ -197,16 +199,18 @@ it('finds leaks of whole pulses on the demo within 100 m: most of them, and know
     }
   }
   expect(series_ohm.at(-1)).toBe(Infinity);
-  expect(hits).toBeGreaterThanOrEqual(6);
-  expect(held).toBeGreaterThanOrEqual(5);
+  expect(hits).toBeGreaterThanOrEqual(0.75 * hunts);
+  expect(held).toBeGreaterThanOrEqual(0.6 * hunts);
 }, 60_000);
 
 describe('a practice hunt', () => {
   it('hides the same for the same seed, within what its level says', () => {
     for (const level of LEVELS) {
-      const all = Array.from({ length: 12 }, (_, seed) => hide(fence, level, 1000 * seed + 7)!);
+      const all = Array.from({ length: often(7, 12) }, (_, seed) =>
+        hide(fence, level, 1000 * seed + 7)!,
+      );
       expect(all[3]!.hidden).toEqual(hide(fence, level, 3007)!.hidden);
-      expect(new Set(all.map((h) => h.hidden.at.line)).size).toBeGreaterThan(4);
+      expect(new Set(all.map((h) => h.hidden.at.line)).size).toBeGreaterThan(3);
       for (const { hidden } of all) {
         expect(touchedAt(fence, hidden.at)).not.toBeNull();
         if (level === 1) expect(hidden.r_ohm).toBeGreaterThan(59);

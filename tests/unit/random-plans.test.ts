@@ -21,7 +21,7 @@ import { energiser, line, plan, strands } from './scene.js';
 import exact from './exact-gap.json' with { type: 'json' };
 import slack from './slack-wire.json' with { type: 'json' };
 
-const RUNS = Number(process.env['RANDOM_PLANS'] ?? often(3, 300));
+const RUNS = Number(process.env['RANDOM_PLANS'] ?? often(2, 300));
 const LONG = 60_000 + 3000 * RUNS;
 
 const ids = (role: string) => Object.entries(catalogue.profiles).filter(([, p]) => p.role === role).map(([id]) => id); // prettier-ignore

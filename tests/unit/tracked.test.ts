@@ -230,7 +230,7 @@ describe('what follows changes', () => {
     for (const key of Object.keys(PLAN) as (keyof typeof PLAN)[])
       expect(
         follows(
-          PLAN[key].map((_, pick): Step => ({ plan: key, pick })),
+          PLAN[key].map((_, pick): Step => ({ plan: key, pick })).slice(0, often(2, Infinity)),
           UNFED,
         ),
       ).toEqual([]);
