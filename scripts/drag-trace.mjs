@@ -42,6 +42,8 @@ await withDemo('4394', async (browser, address) => {
       requestAnimationFrame(() => into.push(performance.now() - last));
     }).observe(document.querySelector(selector), {
       subtree: true,
+      // Ground, posts and words of the section: all of it is drawn with the figures, and with nothing else.
+      attributes: true,
       characterData: true,
       childList: true,
     });

@@ -5,7 +5,7 @@ import type { Hurry } from '../core/parts/part.js';
 import { follow } from '../core/report/change.js';
 import { seasonsOf } from '../core/plan/catalogue.js';
 import { catalogue } from '../core/plan/shipped.js';
-import type { PatchStep } from '../core/plan/schema.js';
+import type { PatchStep, Plan } from '../core/plan/schema.js';
 import type { Finding } from '../core/report/schema.js';
 import type { Together } from '../core/findings/together.js';
 import type { EvaluateApi, Evaluated } from '../workers/evaluate.js';
@@ -50,14 +50,21 @@ export async function followPatch(patch: PatchStep[]): Promise<void> {
   await opened.answered(opened.api.patch(patch)).catch(openWorker);
 }
 
-let wanted: PatchStep[] | null = null;
+/** What is asked for: the committed plan, or what is in the hand. */
+interface Wish {
+  readonly patch: PatchStep[];
+  /** The plan with the patch; null: nothing is in the hand. */
+  readonly plan: Plan | null;
+}
+const REST: Wish = { patch: [], plan: null };
+let wanted: Wish | null = null;
 let watched: string | null = null;
 /** Asks for the choices of a line from now on, with each report; null: of none. */
 export function watchChoices(line: string | null): void {
   if (line === watched) return;
   watched = line;
   if (line === null) set({ choices: null });
-  else requestReport(wanted ?? []);
+  else ask(wanted ?? REST);
 }
 
 /** The mends of several findings as one change, judged together; null when it could not be worked out. */
@@ -98,9 +105,16 @@ const UNSEEN: Readonly<Record<string, readonly PartId[]>> = {
 let busy = false;
 /** What was said of a worker that would not start. */
 let told: string | null = null;
-/** Asks for a report; while one is being worked out only the newest wish is kept. */
-export function requestReport(patch: PatchStep[]): void {
-  wanted = patch;
+/**
+ * Asks for a report; while one is being worked out only the newest wish is kept.
+ * @param patch what is in the hand, on top of the committed plan
+ * @param plan the plan with it
+ */
+export const requestReport = (patch: PatchStep[], plan: Plan | null = null): void =>
+  ask({ patch, plan });
+
+function ask(wish: Wish): void {
+  wanted = wish;
   wake();
   if (!busy) void evaluateLoop();
 }
@@ -117,20 +131,18 @@ const pause = (ms: number): Promise<void> =>
   });
 
 /** What was answered in a hurry: for which patch, since when something of it is behind, and how many turns it had. */
-interface Behind {
-  readonly patch: PatchStep[];
+interface Behind extends Wish {
   readonly since: number;
   readonly turns: number;
 }
 
 /** How soon something is answered: what is in the hand comes first by itself, and no turn of what follows it is long. */
-function hurryOf(patch: PatchStep[], asked: boolean, behind: Behind | null): Hurry {
+function hurryOf({ patch }: Wish, asked: boolean, behind: Behind | null): Hurry {
   // Posts, strands, tension and prices are shown before the pulses have been worked out.
   if (get().report === null) return asked && 'first';
   if (patch.length === 0) return asked && 'volts';
-  const due = behind !== null && performance.now() - behind.since >= MOST_BEHIND_MS;
-  if (asked && !due) return true;
-  if (!asked && behind!.turns >= TURNS) return false;
+  if (asked) return true;
+  if (!wanted && behind!.turns >= TURNS) return false;
   return behind!.turns % TURNS === 0 ? useView.getState().season : 'volts';
 }
 
@@ -142,37 +154,42 @@ async function evaluateLoop(): Promise<void> {
   while (wanted ?? behind ?? (mends.length > 0 ? [] : null)) {
     if (!wanted && behind && behind.patch.length > 0)
       await pause(behind.turns < TURNS ? behind.since + MOST_BEHIND_MS - performance.now() : REST_MS); // prettier-ignore
-    const asked = wanted !== null;
-    const patch: PatchStep[] = wanted ?? behind?.patch ?? [];
-    const hurry = hurryOf(patch, asked, behind);
+    // What is in the hand was shown first; now what stayed behind it follows, though the hand has moved on.
+    const due = wanted?.plan && behind && performance.now() - behind.since >= MOST_BEHIND_MS;
+    const asked = wanted !== null && !due;
+    const wish: Wish = (due ? behind : (wanted ?? behind)) ?? REST;
+    const { patch } = wish;
+    const hurry = hurryOf(wish, asked, behind);
     if (wanted ?? behind) mends = [];
-    wanted = null;
+    if (!due) wanted = null;
     const rests = !hurry && behind !== null;
-    behind = hurry ? nextBehind(behind, patch, hurry) : null;
+    behind = hurry ? nextBehind(behind, wish, hurry) : null;
     try {
-      const { api, answered } = await follower();
+      // Without waiting where one runs: what is asked goes out before anything is drawn.
+      const { api, answered } = opened ?? (await follower());
       // The volts of all seasons one by one: whatever is wanted meanwhile waits for one of them at most.
       if (rests)
         for (const season of seasonsOf(get().plan, catalogue))
           if (!wanted && get().report) await answered(api.ahead(patch, season));
-      if (wanted) continue;
+      if (rests && wanted) continue;
       const left = hurry === true ? (UNSEEN[useView.getState().step] ?? []) : [];
       const answer = await answered(api.evaluate(patch, { watched, hurry, left, mends }));
       falls = 0;
       if (told !== null && get().refused === told) set({ refused: null });
       told = null;
-      if (answer) show(answer, hurry);
+      if (answer) show(answer, hurry, wish.plan);
       mends = patch.length === 0 ? untried().slice(0, MENDS_AT_ONCE) : [];
     } catch (error) {
       mends = [];
       const why = (error as Error).message;
+      if (error instanceof WorkerDied) opened = null;
       if (!(error instanceof WorkerDied)) set({ refused: `This could not be worked out: ${why}` });
-      else if (++falls < MOST_FALLS) wanted ??= patch;
+      else if (++falls < MOST_FALLS) wanted ??= wish;
       else {
         behind = null;
         const refused = `Nothing is worked out at the moment (${why}). What you draw is saved all the same; it is tried again by itself.`;
         set({ refused });
-        setTimeout(() => requestReport(wanted ?? []), AGAIN);
+        setTimeout(() => ask(wanted ?? REST), AGAIN);
         told = refused;
       }
     }
@@ -181,18 +198,21 @@ async function evaluateLoop(): Promise<void> {
 }
 
 /** What is behind after an answer: a turn more, or a first one. */
-function nextBehind(before: Behind | null, patch: PatchStep[], hurry: Hurry): Behind {
+function nextBehind(before: Behind | null, { patch, plan }: Wish, hurry: Hurry): Behind {
   const now = performance.now();
-  if (hurry !== true) return { patch, since: now, turns: (before?.turns ?? 0) + 1 };
+  if (hurry !== true) return { patch, plan, since: now, turns: (before?.turns ?? 0) + 1 };
   // Held still it has its turns; moved on, they go on where they were.
-  return { patch, since: before?.since ?? now, turns: (before?.turns ?? 0) % TURNS };
+  return { patch, plan, since: before?.since ?? now, turns: (before?.turns ?? 0) % TURNS };
 }
 
-function show(answer: Evaluated, hurry: Hurry): void {
+/** @param plan what is in the hand, as it was when this was asked */
+function show(answer: Evaluated, hurry: Hurry, plan: Plan | null): void {
   const before = get().report;
   const report = follow(before, answer.change);
   const findings = sameFindings(before?.findings ?? [], report.findings);
   set({
+    // Both at once, so that all is drawn anew once; what was let go meanwhile is as it was committed.
+    ...(plan && get().held ? { plan } : {}),
     report: { ...report, findings },
     choices: answer.choices,
     took_ms: answer.took_ms,

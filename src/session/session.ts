@@ -21,7 +21,7 @@ import { again, pause, changeNamed, newsSince, postChange } from './server.js';
 import { committed, useSession, type Session } from './state.js';
 import { mayNot, useVisitor } from './visitor.js';
 
-export { useSession } from './state.js';
+export { drawn, useSession } from './state.js';
 export { mendTogether, watchChoices } from './evaluation.js';
 
 const { getState: get, setState: set } = useSession;
@@ -42,6 +42,7 @@ export async function openSession(id: string): Promise<void> {
   set({
     id,
     plan: opened.plan,
+    held: null,
     book: openBook(opened, tab),
     ground: groundFor(opened.plan, grid),
     grid,
@@ -67,7 +68,8 @@ export async function openSession(id: string): Promise<void> {
 export function happen(event: Event): void {
   const before = get().book;
   const [book, effects] = take(before, event);
-  if (book !== before) set(book.plan === before.plan ? { book } : { book, plan: book.plan });
+  if (book !== before)
+    set(book.plan === before.plan ? { book } : { book, plan: book.plan, held: null });
   for (const effect of effects) void carryOut(effect);
   if (effects.some((e) => e.do === 'follow' || e.do === 'replace')) requestReport([]);
   if (book.plan.ground !== before.plan.ground) void standOn(book.plan.ground);
@@ -237,13 +239,14 @@ function assignTable<K extends keyof Plan>(draft: Plan, next: Plan, key: K): voi
 /** Shows a change that is still in the hand, without making it; null lets it go. */
 export function preview(recipe: ((draft: Plan) => void) | null): void {
   if (!recipe) {
-    set({ plan: committed() });
+    set({ plan: committed(), held: null });
     requestReport([]);
     return;
   }
-  const made = edit(committed(), recipe);
-  set({ plan: made.next });
-  requestReport(made.patch);
+  const { next, patch } = edit(committed(), recipe);
+  // Asked before it is drawn: the worker is about it meanwhile.
+  requestReport(patch, next);
+  set({ held: next });
 }
 
 // Asked at every frame of a drag, while the history stays the same.

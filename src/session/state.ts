@@ -9,8 +9,10 @@ import type { Book } from './book.js';
 
 export interface Session {
   readonly id: string;
-  /** The plan as it is drawn: with what is being dragged right now. */
+  /** The plan as it is shown with its figures; while something is dragged, the one that they were worked out for. */
   readonly plan: Plan;
+  /** With what is being dragged right now, ahead of the figures; null: nothing is in the hand. */
+  readonly held: Plan | null;
   /** What is saved, and what is not. */
   readonly book: Book;
   readonly ground: Ground;
@@ -31,6 +33,9 @@ export const useSession = create<Session>(() => ({}) as Session);
 
 /** The plan without what is in the hand right now. */
 export const committed = (): Plan => useSession.getState().book.plan;
+
+/** The plan as the pointer has it: for the one drawing in which something is dragged. */
+export const drawn = ({ held, plan }: Session): Plan => held ?? plan;
 
 /** Address of the open property, for the server. */
 export const url = (rest = ''): string => `/api/properties/${useSession.getState().id}${rest}`;

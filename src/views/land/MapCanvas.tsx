@@ -5,7 +5,7 @@ import { useEffect, useRef, useState } from 'react';
 import { say } from '../../core/base/units.js';
 import type { Plan, Point } from '../../core/plan/schema.js';
 import { heightAt } from '../../core/terrain/ground.js';
-import { useSession } from '../../session/session.js';
+import { drawn, useSession } from '../../session/session.js';
 import { useView } from '../../session/view.js';
 import { boardFor } from './board.js';
 import { Lens } from './Lens.js';
@@ -33,8 +33,9 @@ export function MapCanvas({ still = false, painted, onPress }: MapCanvasProps) {
   const [open, setOpen] = useState(false);
   const [spot, setSpot] = useState<[number, number] | null>(null);
   const [resolution, setResolution] = useState(1);
-  const plan = useSession((s) => s.plan);
+  const plan = useSession(drawn);
   const report = useSession((s) => s.report);
+  const held = useSession((s) => s.held != null);
   const grid = useSession((s) => s.grid);
   const ground = useSession((s) => s.ground);
   const { line, also, vertex, thing, finding, cursor, tool, scheme, contours, tint } = useView();
@@ -59,8 +60,8 @@ export function MapCanvas({ still = false, painted, onPress }: MapCanvasProps) {
     [layers, grid, plan.units, scheme, contours, tint],
   );
   useEffect(
-    () => layers.plan({ plan, report, line, also, vertex, thing, finding, cursor }, tokens()),
-    [layers, plan, report, line, also, vertex, thing, finding, cursor, scheme],
+    () => layers.plan({ plan, report, line, also, vertex, thing, finding, cursor }, tokens(), held),
+    [layers, plan, report, line, also, vertex, thing, finding, cursor, scheme, held],
   );
   useEffect(() => layers.painted(painted ?? null, plan, tokens()), [layers, painted, plan, scheme]);
   useEffect(

@@ -20,7 +20,7 @@ import { SHAPE_OF } from '../../core/land/things.js';
 import { paddockAt } from '../../core/land/paddocks.js';
 import { shadeImage, rim } from './relief.js';
 import type { Spot } from '../../core/drawing/place.js';
-import { letteringOf, type Figured, type Symbol, type Window, type Words } from './lettering.js';
+import { letteringOf, type Figured, type Lettering, type Symbol, type Window, type Words } from './lettering.js'; // prettier-ignore
 import type { Painted, Shown } from './shown.js';
 import { measure } from './styles.js';
 import * as style from './styles.js';
@@ -38,6 +38,9 @@ const vector = (zIndex: number) =>
 
 /** Kept for the next map of the same ground: steps come and go. */
 const contoursOf = memoLast(contourLines);
+
+/** So long words stay behind what is in the hand, ms: to place them takes longer than all else that is drawn. */
+const WORDS_MS = 250;
 
 /** Makes the layers of one map. */
 export function makeLayers(projection: Projection) {
@@ -59,14 +62,23 @@ export function makeLayers(projection: Projection) {
   let painting: Painted | null = null;
   let figures: readonly Figured[] = [];
 
-  /** Puts symbols and words where they have room. */
-  const letter = () => {
+  let words: Lettering['words'] | undefined;
+  let waits: ReturnType<typeof setTimeout> | undefined;
+
+  /** Puts symbols and words where they have room; with `stay` words stay where they are. */
+  const letter = (stay = false) => {
     const source = marks.getSource()!;
     source.clear(true);
+    if (!stay) {
+      clearTimeout(waits);
+      waits = undefined;
+    }
     if (!last || !window) return;
     const { shown, t } = last;
-    const { symbols, words } = letteringOf({ shown, painted: painting, window, measure, figures });
-    source.addFeatures(marksOf(symbols, words, window, t));
+    const asked = { shown, painted: painting, window, measure, figures };
+    const lettering = letteringOf(asked, stay ? words : undefined);
+    words = lettering.words;
+    source.addFeatures(marksOf(lettering.symbols, words, window, t));
   };
   /**
    * The place that section and map point at together. It follows every move of the pointer: an element over the
@@ -132,8 +144,9 @@ export function makeLayers(projection: Projection) {
     /**
      * Lines, vertices of the chosen one, gates, energisers, findings, cursor. A layer is drawn anew
      * only when something on it has changed: while a vertex is dragged every frame counts.
+     * @param held something is in the hand: words follow a few times a second
      */
-    plan(s: Shown, t: Tokens): void {
+    plan(s: Shown, t: Tokens, held = false): void {
       drawLines(lines.getSource()!, shownLines, s, t);
       const landNow = [s.plan.things, s.report?.paddocks, s.thing, s.plan.units, t.sheet];
       if (changed(lastLand, landNow)) {
@@ -166,7 +179,8 @@ export function makeLayers(projection: Projection) {
       ];
       if (!changed(lastLetters, lettersNow)) return;
       lastLetters = lettersNow;
-      letter();
+      letter(held);
+      if (held) waits ??= setTimeout(() => letter(), WORDS_MS);
     },
 
     /** Another part of the ground came into view, or another zoom. */

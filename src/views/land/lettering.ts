@@ -76,12 +76,16 @@ interface Asked {
   readonly figures: readonly Figured[];
 }
 
-/** Places all symbols, then all words round them. */
-export function letteringOf(asked: Asked): Lettering {
+/**
+ * Places all symbols, then all words round them.
+ * @param words left where they stand; without: placed anew, which takes four times as long as the symbols
+ */
+export function letteringOf(asked: Asked, words?: Lettering['words']): Lettering {
   const blocked = [...place(symbolsOf(asked)).values()];
+  if (words) return { symbols: blocked, words };
   const { width: w, height: h } = asked.window;
-  const words = place(wordsOf(asked), blocked, { w, h });
-  return { symbols: blocked, words: [...words.values()] };
+  const placed = place(wordsOf(asked), blocked, { w, h });
+  return { symbols: blocked, words: [...placed.values()] };
 }
 
 const pixel =

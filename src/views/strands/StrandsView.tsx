@@ -5,7 +5,7 @@ import type { LineReport } from '../../core/report/schema.js';
 import { say } from '../../core/base/units.js';
 import { Num, useUnits, WhereFrom } from '../../ui/parts/Num.js';
 import { useCatalogue } from '../../session/catalogue.js';
-import { useSession, watchChoices } from '../../session/session.js';
+import { drawn, useSession, watchChoices } from '../../session/session.js';
 import { look, useView, type StrandsTab } from '../../session/view.js';
 import { Bench, grassKey, grassOf } from './Bench.js';
 import { Demands } from './Demands.js';
@@ -32,7 +32,8 @@ const TABS: readonly (readonly [StrandsTab, string])[] = [
 /** Which make-up holds this stock on this ground: the bench, and below it the reasons. */
 export function StrandsView() {
   const id = useView((v) => v.line);
-  const line = useSession((s) => (id ? s.plan.lines[id] : undefined));
+  // The bench follows the hand; what is worked out of it follows the figures.
+  const line = useSession((s) => (id ? drawn(s).lines[id] : undefined));
   const known = line?.id ?? null;
   useEffect(() => {
     watchChoices(known);

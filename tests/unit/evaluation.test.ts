@@ -1,0 +1,123 @@
+/** What is in the hand: asked before it is drawn, shown with the figures that belong to it, and never held up for long by what stayed behind. */
+import * as Comlink from 'comlink';
+import { afterAll, beforeAll, beforeEach, expect, it, vi } from 'vitest';
+import type { Hurry } from '../../src/core/parts/part.js';
+import type { Plan } from '../../src/core/plan/schema.js';
+import { openBook } from '../../src/session/book.js';
+import { requestReport } from '../../src/session/evaluation.js';
+import { preview, useSession } from '../../src/session/session.js';
+import { drawn } from '../../src/session/state.js';
+import { api, type Asked } from '../../src/workers/evaluate.js';
+import { FLAT, line, plan } from './scene.js';
+
+/** What was asked of the worker, in its order: how soon, and where the corner stood. */
+let turns: { hurry: Hurry; e: number }[] = [];
+/** What was drawn when something was sent to the worker. */
+let drawnThen: (Plan | null)[] = [];
+/** So much longer the worker takes for each turn, ms. */
+let slow = 0;
+
+/** The worker of figures itself, at the other end of a channel. */
+class Here extends EventTarget {
+  onerror = null;
+  onmessageerror = null;
+  private readonly port: MessagePort;
+  constructor() {
+    super();
+    const { port1, port2 } = new MessageChannel();
+    this.port = port1;
+    port1.onmessage = ({ data }) => this.dispatchEvent(new MessageEvent('message', { data }));
+    const evaluate = async (patch: Parameters<typeof api.evaluate>[0], asked: Asked) => {
+      const e = (patch[0] as { value?: number } | undefined)?.value ?? 0;
+      turns.push({ hurry: asked.hurry, e });
+      if (slow > 0) await new Promise((done) => setTimeout(done, slow));
+      return api.evaluate(patch, asked);
+    };
+    Comlink.expose({ ...api, evaluate }, port2 as unknown as Comlink.Endpoint);
+    port2.postMessage({ ready: true });
+    this.close = () => port2.close();
+  }
+  close: () => void;
+  postMessage(data: unknown, transfer: Transferable[] = []) {
+    drawnThen.push(useSession.getState().held);
+    this.port.postMessage(data, transfer);
+  }
+  terminate() {
+    this.port.close();
+    this.close();
+  }
+}
+
+const p = plan([line('a', [[0, 0], [100, 0], [200, 50]])]); // prettier-ignore
+const at = (shown: Plan) => shown.lines['a']!.vertices[2]!.e;
+const drag = (e: number) => preview((d) => void (d.lines['a']!.vertices[2]!.e = e));
+/** All of it was worked out for what was asked last. */
+const rested = () =>
+  vi.waitFor(() => {
+    expect(turns.at(-1)?.hurry).toBe(false);
+    expect(useSession.getState().behind).toBe(false);
+  }, 20_000);
+const wait = (ms: number) => new Promise((done) => setTimeout(done, ms));
+
+beforeAll(() => void vi.stubGlobal('Worker', Here));
+afterAll(() => void vi.unstubAllGlobals());
+beforeEach(async () => {
+  const book = openBook({ plan: p, revision: 0, at: null, stacks: { undo: [], redo: [] } } as never, 'tab'); // prettier-ignore
+  useSession.setState({ id: 'p', plan: p, held: null, book, ground: FLAT, grid: null, report: null, behind: false }); // prettier-ignore
+  slow = 0;
+  turns = [];
+  requestReport([]);
+  await rested();
+  turns = [];
+  drawnThen = [];
+});
+
+it('is asked before it is drawn, and comes with the figures that belong to it', async () => {
+  const seen: [number, number][] = [];
+  const stop = useSession.subscribe((s, before) => {
+    if (s.report !== before.report) seen.push([at(s.plan), s.report!.lines['a']!.ground_m]);
+  });
+  drag(260);
+  expect(drawnThen).toEqual([null]);
+  expect(at(drawn(useSession.getState()))).toBe(260);
+  expect(at(useSession.getState().plan)).toBe(200);
+  await rested();
+  stop();
+  // Length of the ground under it, by Pythagoras.
+  expect(seen[0]).toEqual([260, expect.closeTo(100 + Math.hypot(160, 50), 2)]);
+  expect(seen.every(([e]) => e === 260)).toBe(true);
+  expect(turns[0]!.hurry).toBe(true);
+  expect(turns.at(-1)!.hurry).toBe(false);
+});
+
+it('comes first, and what stayed behind has its turn between two of it while the hand goes on', async () => {
+  slow = 15;
+  for (let k = 0; k < 60; k++) {
+    drag(201 + k);
+    await wait(5);
+  }
+  const order = turns.map((t) => t.hurry === true);
+  expect(order[0]).toBe(true);
+  const behind = order.filter((hand) => !hand).length;
+  expect(behind).toBeGreaterThan(1);
+  expect(order.filter((hand) => hand).length).toBeGreaterThan(2 * behind);
+  // Never two of those in a row: whatever the hand does next waits for one of them at most.
+  order.forEach((hand, i) => hand || i === 0 || expect(order[i - 1]).toBe(true));
+  await rested();
+  expect(turns.at(-1)).toEqual({ hurry: false, e: 260 });
+});
+
+it('that was let go is not shown again by an answer that comes late', async () => {
+  slow = 60;
+  drag(300);
+  await vi.waitFor(() => expect(turns.some((t) => t.hurry !== true)).toBe(true));
+  turns = [];
+  preview(null);
+  await rested();
+  expect(at(useSession.getState().plan)).toBe(200);
+  expect(at(drawn(useSession.getState()))).toBe(200);
+  expect(useSession.getState().report!.lines['a']!.ground_m).toBeCloseTo(
+    100 + Math.hypot(100, 50),
+    2,
+  );
+});
