@@ -1,33 +1,61 @@
-/** npm run bench: the performance claims, measured on this machine. */
-import { spawnSync } from 'node:child_process';
+/** npm run bench: the performance claims, measured on this machine, in one table of claim and figure at the end. */
+import { spawn, spawnSync } from 'node:child_process';
+import { mkdirSync, readFileSync } from 'node:fs';
+import { claimsIn, table } from './claims.mjs';
 import { build, debian, install } from './setup.mjs';
 
 install();
-const { status } = spawnSync('node_modules/.bin/vitest', ['bench', '--run'], { stdio: 'inherit' });
 debian('chromium');
 build();
-const trace = spawnSync(process.execPath, ['scripts/drag-trace.mjs'], { stdio: 'inherit' });
-const strand = spawnSync(process.execPath, ['scripts/strand-trace.mjs'], { stdio: 'inherit' });
-const scroll = spawnSync(process.execPath, ['scripts/scroll-trace.mjs'], { stdio: 'inherit' });
-const pan = spawnSync(process.execPath, ['scripts/ts.mjs', 'scripts/station-trace.ts'], {
-  stdio: 'inherit',
-});
-const crowd = spawnSync(process.execPath, ['scripts/ts.mjs', 'scripts/crowd-trace.ts'], {
-  stdio: 'inherit',
-});
-const phones = spawnSync(process.execPath, ['scripts/ts.mjs', 'scripts/phones-trace.ts'], {
-  stdio: 'inherit',
-});
-const questions = spawnSync(process.execPath, ['scripts/questions-trace.mjs'], {
-  stdio: 'inherit',
-});
-process.exitCode =
-  questions.status ||
-  phones.status ||
-  status ||
-  trace.status ||
-  strand.status ||
-  scroll.status ||
-  pan.status ||
-  crowd.status ||
-  0;
+mkdirSync('test-results', { recursive: true });
+const started = Date.now();
+let failed = 0;
+
+/** Runs a script, shows what it prints, and gives its claims. */
+function traced(...args) {
+  return new Promise((done) => {
+    const child = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'inherit'] });
+    let out = '';
+    child.stdout.on('data', (data) => (out += data));
+    child.on('exit', (code) => {
+      const words = out.split('\n').filter((line) => line && !line.startsWith('claim: '));
+      console.log(words.join('\n'));
+      if (code !== 0) failed++;
+      done(claimsIn(out));
+    });
+  });
+}
+
+/** Claims in brackets behind the names of the benchmarks. */
+function benched(file) {
+  const { files } = JSON.parse(readFileSync(file, 'utf8'));
+  return files
+    .flatMap((f) => f.groups)
+    .flatMap((g) => g.benchmarks.map((b) => ({ ...b, group: g.fullName.split(' > ').at(-1) })))
+    .flatMap(({ name, group, median, mean }) => {
+      const [, what, most] = /^(.*) \[(\d+) ms\]$/.exec(name) ?? [];
+      return what ? { what: `${group}: ${what}`, most: Number(most), unit: 'ms', figure: median ?? mean } : []; // prettier-ignore
+    });
+}
+
+const json = 'test-results/bench.json';
+const { status } = spawnSync(
+  'node_modules/.bin/vitest',
+  ['bench', '--run', `--outputJson=${json}`],
+  { stdio: 'inherit' },
+);
+if (status !== 0) failed++;
+const claims = benched(json);
+for (const script of [
+  ['scripts/beside.mjs'],
+  ['scripts/drag-trace.mjs'],
+  ['scripts/strand-trace.mjs'],
+  ['scripts/questions-trace.mjs'],
+  ['scripts/scroll-trace.mjs'],
+  ['scripts/ts.mjs', 'scripts/station-trace.ts'],
+  ['scripts/ts.mjs', 'scripts/crowd-trace.ts'],
+  ['scripts/ts.mjs', 'scripts/phones-trace.ts'],
+])
+  claims.push(...(await traced(...script)));
+console.log(`\n${table(claims)}\n\n${((Date.now() - started) / 60_000).toFixed(1)} minutes`);
+process.exitCode = failed === 0 ? 0 : 1;

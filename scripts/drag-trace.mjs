@@ -2,6 +2,7 @@
  * Traces a drag in the browser: from the pointer's move to new figures on the screen, on the demo.
  * Claim: 40 ms median, 100 ms worst, and at most 10 tasks over 50 ms in 2.5 s of dragging.
  */
+import { claimed } from './claims.mjs';
 import { withDemo } from './demo-browser.mjs';
 
 await withDemo('4394', async (browser, address) => {
@@ -91,4 +92,7 @@ await withDemo('4394', async (browser, address) => {
   console.log(
     `drag on the demo, pointer to figures: ${delays.length} updates, median ${at(0.5)} ms, 95 % ${at(0.95)} ms, worst ${at(1)} ms; further figures with the volts, where they changed anything there: ${volts.length}, median ${at(0.5, volts)} ms, worst ${at(1, volts)} ms; tasks over 50 ms in 2.5 s without a pause: ${long.length}`,
   );
+  claimed('pointer to figures, median', [40, 'ms'], Number(at(0.5)));
+  claimed('pointer to figures, worst', [100, 'ms'], Number(at(1)));
+  claimed('tasks over 50 ms in 2.5 s of dragging', [10, 'tasks'], long.length);
 });

@@ -7,6 +7,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { claimed } from './claims.mjs';
 import { startServer } from '../tests/torture/process.js';
 
 const PHONES = Number(process.env['PHONES'] ?? 50);
@@ -104,6 +105,7 @@ await Promise.all(listening);
 const at = (list: number[], share: number) => list.sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(share * list.length))]!.toFixed(0); // prettier-ignore
 console.log(`the first ${WARM_S} s: median ${at(first, 0.5)} ms, worst ${at(first, 1)} ms`);
 console.log(`${PHONES} phones, ${SECONDS} s: ${saved.length} changes saved, median ${at(saved, 0.5)} ms, 99 % ${at(saved, 0.99)} ms, worst ${at(saved, 1)} ms; not saved ${JSON.stringify([...faults])}`); // prettier-ignore
+claimed(`changes of ${PHONES} phones answered, 99 of 100`, [200, 'ms'], Number(at(saved, 0.99)));
 console.log(`seen by another phone after: median ${at(seen, 0.5)} ms, 99 % ${at(seen, 0.99)} ms (${seen.length} times)`); // prettier-ignore
 await server.kill();
 rmSync(folder, { recursive: true });

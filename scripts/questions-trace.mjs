@@ -1,14 +1,14 @@
 /**
  * How long questions take on the demo, from opening the page at their step, each in a browser that never saw the program.
  * Claims (docs/model.md, Speed): verdict of Rounds and Faults 2 s, one reading more 100 ms; plan of work 1.5 s; coils 1 s;
- * what would help 3 s; how sure: first bands 1 s, 300 drawn 6 s. Prints rows of a table: what, claim, figure.
+ * what would help 3 s; how sure: first bands 1 s, 300 drawn 6 s.
  */
+import { claimed } from './claims.mjs';
 import { withDemo } from './demo-browser.mjs';
 
 const TIMES = Number(process.env.TIMES ?? 3);
 const middle = (list) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)];
-const rows = [];
-const row = (what, claim, list) => rows.push([what, claim, `${Math.round(middle(list))} ms`]);
+const row = (what, most, list) => claimed(what, [most, 'ms'], middle(list));
 
 await withDemo('4398', async (browser, address) => {
   /** Opens a step, and measures until something is there. */
@@ -37,12 +37,12 @@ await withDemo('4398', async (browser, address) => {
           return until(page, selector, since);
         }),
       );
-    row(what, claim, list);
+    row(`${what}, from opening the page`, claim, list);
   }
-  await measured('verdict of a round', '2000 ms', 'rounds', '[data-said][aria-busy=false]');
-  await measured('plan of work', '1500 ms', 'build', '[data-planned=true]');
-  await measured('coils cut', '1000 ms', 'supplies', '[data-cut][aria-busy=false]', (page) => page.getByRole('tab', { name: 'Coils' }).click()); // prettier-ignore
-  await measured('what would help', '3000 ms', 'power', 'text=Two fences instead of one', async (page) => {
+  await measured('verdict of a round', 2000, 'rounds', '[data-said][aria-busy=false]');
+  await measured('plan of work', 1500, 'build', '[data-planned=true]');
+  await measured('coils cut', 1000, 'supplies', '[data-cut][aria-busy=false]', (page) => page.getByRole('tab', { name: 'Coils' }).click()); // prettier-ignore
+  await measured('what would help', 3000, 'power', 'text=Two fences instead of one', async (page) => {
     await page.getByRole('tab', { name: 'Unit' }).click();
     const more = page.getByText('What else would raise the worst point');
     await more.or(page.getByText('What helps:')).first().waitFor();
@@ -74,8 +74,8 @@ await withDemo('4398', async (browser, address) => {
       await read('120');
       more.push(await page.evaluate(() => window.answered));
     });
-  row('verdict of a search, from its first reading', '2000 ms', first);
-  row('one reading more', '100 ms', more);
+  row('verdict of a search, from its first reading', 2000, first);
+  claimed('one reading more', [100, 'ms'], middle(more));
   const [bands, all] = [[], []];
   for (let k = 0; k < TIMES; k++)
     await opened('power', async (page, since) => {
@@ -87,7 +87,6 @@ await withDemo('4398', async (browser, address) => {
       await page.getByText('300 drawn').waitFor({ timeout: 120_000 });
       all.push(since() - start);
     });
-  row('how sure: first bands', '1000 ms', bands);
-  row('how sure: 300 drawn', '6000 ms', all);
+  row('how sure: first bands', 1000, bands);
+  row('how sure: 300 drawn', 6000, all);
 });
-for (const r of rows) console.log(r.join(' | '));

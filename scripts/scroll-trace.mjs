@@ -3,6 +3,7 @@
  * 100 frames on time.
  */
 import { readFileSync } from 'node:fs';
+import { claimed } from './claims.mjs';
 import { withDemo } from './demo-browser.mjs';
 
 const demo = JSON.parse(readFileSync('demo/hollin-scar.plan.json', 'utf8'));
@@ -62,4 +63,5 @@ await withDemo('4395', async (browser, address) => {
   const at = (share) => ms[Math.min(ms.length - 1, Math.floor(share * ms.length))].toFixed(1);
   const rows = await table.locator('table').getAttribute('aria-rowcount');
   console.log(`${rows} rows scrolled: a frame each ${at(0.5)} ms, 95 % ${at(0.95)} ms, worst ${at(1)} ms`); // prettier-ignore
+  claimed('10,000 rows scrolled: 95 of 100 frames', [17, 'ms'], Number(at(0.95)));
 });
