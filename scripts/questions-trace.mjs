@@ -61,14 +61,16 @@ await withDemo('4398', async (browser, address) => {
       await read('5.4');
       first.push((await until(page, '[data-likeliest][aria-busy=false]', since)) - opening);
       // From the press to the new answer: it is busy in between, for however short a time.
-      await page.locator('[data-likeliest]').evaluate((said) => {
+      await page.evaluate(() => {
         window.answered = new Promise((done) => {
           const pressed = () => (window.pressed = performance.now());
           document.addEventListener('click', pressed, { capture: true, once: true });
+          const here = () => document.querySelector('[data-likeliest][aria-busy=false]');
+          let busy = false;
           new MutationObserver(() => {
-            if (said.getAttribute('aria-busy') === 'false')
-              done(performance.now() - window.pressed);
-          }).observe(said, { attributeFilter: ['aria-busy'] });
+            if (window.pressed && !here()) busy = true;
+            else if (busy) done(performance.now() - window.pressed);
+          }).observe(document.body, { subtree: true, childList: true, attributes: true });
         });
       });
       await read('120');
