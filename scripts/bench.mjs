@@ -1,7 +1,7 @@
 /** npm run bench: the performance claims, measured on this machine, in one table of claim and figure at the end. */
-import { spawn, spawnSync } from 'node:child_process';
+import { spawnSync } from 'node:child_process';
 import { mkdirSync, readFileSync } from 'node:fs';
-import { claimsIn, table } from './claims.mjs';
+import { claimsIn, table, wordsIn } from './claims.mjs';
 import { build, debian, install } from './setup.mjs';
 
 install();
@@ -13,17 +13,13 @@ let failed = 0;
 
 /** Runs a script, shows what it prints, and gives its claims. */
 function traced(...args) {
-  return new Promise((done) => {
-    const child = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'inherit'] });
-    let out = '';
-    child.stdout.on('data', (data) => (out += data));
-    child.on('exit', (code) => {
-      const words = out.split('\n').filter((line) => line && !line.startsWith('claim: '));
-      console.log(words.join('\n'));
-      if (code !== 0) failed++;
-      done(claimsIn(out));
-    });
+  const { status, stdout } = spawnSync(process.execPath, args, {
+    stdio: ['ignore', 'pipe', 'inherit'],
+    encoding: 'utf8',
   });
+  console.log(wordsIn(stdout));
+  if (status !== 0) failed++;
+  return claimsIn(stdout);
 }
 
 /** Claims in brackets behind the names of the benchmarks. */
@@ -56,6 +52,6 @@ for (const script of [
   ['scripts/ts.mjs', 'scripts/crowd-trace.ts'],
   ['scripts/ts.mjs', 'scripts/phones-trace.ts'],
 ])
-  claims.push(...(await traced(...script)));
+  claims.push(...traced(...script));
 console.log(`\n${table(claims)}\n\n${((Date.now() - started) / 60_000).toFixed(1)} minutes`);
 process.exitCode = failed === 0 ? 0 : 1;

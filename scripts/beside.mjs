@@ -3,7 +3,7 @@
  * Claims: a dragged vertex at most 1.2 times as long, the first evaluation at most 1.5 times. Needs the history of the project.
  */
 import { execFileSync, spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { claimed } from './claims.mjs';
 
@@ -21,7 +21,7 @@ mkdirSync(folder, { recursive: true });
 execFileSync('tar', ['-x', '-C', folder], {
   input: execFileSync('git', ['archive', OLD], { maxBuffer: 2 ** 30 }),
 });
-if (!existsSync(join(folder, 'node_modules'))) symlinkSync(resolve('node_modules'), join(folder, 'node_modules')); // prettier-ignore
+symlinkSync(resolve('node_modules'), join(folder, 'node_modules'));
 // The same script by the names of that time: there was no hurry and no mend to leave out.
 writeFileSync(
   join(folder, 'scripts/core-drag.ts'),

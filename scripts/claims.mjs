@@ -19,6 +19,13 @@ export const claimsIn = (text) =>
 
 const shown = (x, unit) => `${Math.abs(x) < 10 ? x.toFixed(2) : Math.round(x)} ${unit}`;
 
+/** The rest of what it printed. */
+export const wordsIn = (text) =>
+  text
+    .split('\n')
+    .filter((line) => line && !line.startsWith(MARK))
+    .join('\n');
+
 /** One table of all claims: what, claim, figure, and a word where it is not kept. */
 export function table(claims) {
   const rows = claims.map(({ what, most, unit, figure }) => {

@@ -69,7 +69,6 @@ describe('coils', () => {
 });
 
 describe('strain', () => {
-  // Claims: all tensions of 2,000 posts and 8 strands under 50 ms; the window of a run, asked when it is looked at, under 60 ms.
   const bays = 1999;
   const rough = runOver(Array.from({ length: bays + 1 }, (_, i) => [5 * i, 0, 3 * Math.sin(i / 9) + Math.sin(1.7 * i)] as const)); // prettier-ignore
   const l = line('a', [[0, 0], [5 * bays, 0]], { strands: strands([0.15, 0.25, 0.35, 0.45, 0.6, 0.75, 0.9, 1.1]) }); // prettier-ignore
@@ -90,7 +89,6 @@ describe('strain', () => {
 });
 
 describe('continuity', () => {
-  // Claims: 500 km of 5 strands under 100 ms; one join changed under 20 ms.
   const long = farmCircuit(2100, 5);
   const ties = { jumpers: long.jumpers, switches: [], breaks: [] };
   bench('500 km of 5 strands, from nothing [100 ms]', () => void judgeOf(long)(ties));

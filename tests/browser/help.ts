@@ -88,8 +88,8 @@ async function makeInto(page: Page, id: string, wanted: object, step: string): P
     await expect(page.locator(`[data-save=saved][data-revision="${revision + 1}"]`)).toBeVisible();
   }
   // A step that stands there is left and come back to: it is not as the test before left it.
-  const stands = page.locator(`nav[aria-label=Steps] a[href$="/${step}"][aria-current=page]`);
-  if ((await stands.count()) > 0) await pressStep(page, step === 'ends' ? 'strain' : 'ends');
+  if ((await onRail(page, step).getAttribute('aria-current')) === 'page')
+    await pressStep(page, step === 'ends' ? 'strain' : 'ends');
   await pressStep(page, step);
   if (step === 'land') {
     await expect(page.locator('[data-map][data-view]')).toBeVisible();
@@ -107,11 +107,20 @@ async function makeInto(page: Page, id: string, wanted: object, step: string): P
   await expect(page.locator('html:not([data-behind])')).toBeAttached();
 }
 
-async function pressStep(page: Page, step: string): Promise<void> {
-  const link = page.locator(`nav[aria-label=Steps] a[href$="/${step}"]`);
-  await link.evaluate((a: HTMLAnchorElement) => a.click());
-  await expect(link).toHaveAttribute('aria-current', 'page');
+/** The step's place in the rail. */
+const onRail = (page: Page, step: string) =>
+  page.locator(`nav[aria-label=Steps] a[href$="/${step}"]`);
+
+/** Waits until a step that was chosen stands. */
+async function stands(page: Page, step: string): Promise<void> {
+  await expect(onRail(page, step)).toHaveAttribute('aria-current', 'page');
   await expect(page.getByText('One moment')).toHaveCount(0);
+}
+
+/** Goes to a step whatever lies over the rail. */
+async function pressStep(page: Page, step: string): Promise<void> {
+  await onRail(page, step).evaluate((a: HTMLAnchorElement) => a.click());
+  await stands(page, step);
 }
 
 type Table = Record<string, unknown>;
@@ -162,10 +171,8 @@ export const findings = (page: Page) => page.getByRole('group', { name: 'List of
 
 /** Goes to a step by the rail, as one does: what was worked out stands, and nothing is loaded anew. */
 export async function goStep(page: Page, step: string): Promise<void> {
-  const link = page.locator(`nav[aria-label=Steps] a[href$="/${step}"]`);
-  await link.click();
-  await expect(link).toHaveAttribute('aria-current', 'page');
-  await expect(page.getByText('One moment')).toHaveCount(0);
+  await onRail(page, step).click();
+  await stands(page, step);
 }
 
 /** Waits until the first figures are there. */
