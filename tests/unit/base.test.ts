@@ -1,6 +1,7 @@
 /** The small things that everything stands on: memories, plane geometry, joints, pins, levels. */
 import fc from 'fast-check';
 import { describe, expect, it, vi } from 'vitest';
+import { passing } from '../../src/core/base/numbers.js';
 import { memoLast, memoOn, sameItems, steady } from '../../src/core/base/memo.js';
 import * as geo from '../../src/core/plan/geometry.js';
 import { crossing, legIndexOf, segmentsApart } from '../../src/core/plan/legIndex.js';
@@ -213,5 +214,31 @@ describe('levels by hand', () => {
     const l = line('a', [[0, 0], [30, 40], [30, 100]]); // prettier-ignore
     expect(levelsFromRises(l, 5, [2, -3])).toEqual([{ at_m: 0, z_m: 5 }, { at_m: 50, z_m: 7 }, { at_m: 110, z_m: 4 }]); // prettier-ignore
     expect(levelsFromRises(l, 5, [2]).map((x) => x.z_m)).toEqual([5, 7, 7]);
+  });
+});
+
+describe('where a rising function passes nought', () => {
+  const within = { low: 30, high: 5000 };
+  /** Bent like what a window asks: a kink where another bay sags most, steep below and flat above. */
+  const bent = (at: number, kink: number) => (x: number) =>
+    (x < kink ? 3 : 1) * (1 / kink - 1 / x) - (at < kink ? 3 : 1) * (1 / kink - 1 / at);
+
+  it('found from any guess, within what was asked, in few tries', () => {
+    const far = fc.double({ min: 31, max: 4999, noNaN: true });
+    fc.assert(
+      fc.property(far, far, far, (at, kink, near) => {
+        const f = vi.fn(bent(at, kink));
+        expect(Math.abs(passing(f, { ...within, near }, 1e-4) / at - 1)).toBeLessThan(1e-4);
+        expect(f.mock.calls.length).toBeLessThan(24);
+      }),
+      { numRuns: 500 },
+    );
+  });
+
+  it('an end of the range where it does not pass', () => {
+    expect(passing((x) => x, { ...within, near: 600 }, 1e-4)).toBe(30);
+    expect(passing((x) => x - 6000, { ...within, near: 600 }, 1e-4)).toBe(5000);
+    expect(passing((x) => x - 700, { ...within, near: 700 }, 1e-4)).toBe(700);
+    expect(passing((x) => x - 700, { ...within, near: 9000 }, 1e-9)).toBeCloseTo(700, 5);
   });
 });

@@ -51,6 +51,50 @@ export function bisect(
   return (a + b) / 2;
 }
 
+/**
+ * Where a dear, continuous function that rises passes nought: from a guess outwards until it lies between two, then by
+ * false position, the end that stays weighed less each time (Anderson and Bjorck).
+ * @param tolerance width of what is left, as a share of x
+ * @returns an end of the range where the function does not pass nought in it
+ */
+export function passing(
+  f: (x: number) => number,
+  within: { readonly low: number; readonly high: number; readonly near: number },
+  tolerance: number,
+): number {
+  let [a, b] = [within.low, within.high];
+  let [fa, fb] = [-Infinity, Infinity];
+  for (let [x, by] = [clamp(within.near, a, b), 1.15]; ; by *= by) {
+    const v = f(x);
+    if (v === 0) return x;
+    if (v < 0) {
+      if (x === within.high) return x;
+      [a, fa] = [x, v];
+      if (fb < Infinity) break;
+      x = Math.min(within.high, x * by);
+    } else {
+      if (x === within.low) return x;
+      [b, fb] = [x, v];
+      if (fa > -Infinity) break;
+      x = Math.max(within.low, x / by);
+    }
+  }
+  for (let before = 0; b - a > tolerance * b;) {
+    const least = (tolerance * b) / 2;
+    const cut = a - (fa * (b - a)) / (fb - fa);
+    // At an end: a little beyond it, so that what is left closes.
+    const x = clamp(cut, Math.min(a + least, (a + b) / 2), Math.max(b - least, (a + b) / 2));
+    const v = f(x);
+    if (v === 0) return x;
+    const share = v * before > 0 ? 1 - v / (v < 0 ? fa : fb) : 1;
+    const lighter = share > 0 ? share : 0.5;
+    if (v < 0) [a, fa, fb] = [x, v, fb * lighter];
+    else [b, fb, fa] = [x, v, fa * lighter];
+    before = v;
+  }
+  return (a + b) / 2;
+}
+
 /** The whole numbers from 0 on, so many of them. */
 export const range = (n: number): number[] => Array.from({ length: n }, (_, k) => k);
 

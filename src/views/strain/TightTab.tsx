@@ -5,7 +5,7 @@ import { recordOf } from '../../core/plan/catalogue.js';
 import type { Plan } from '../../core/plan/schema.js';
 import type { Strain } from '../../core/report/schema.js';
 import { REFERENCE_C } from '../../core/wire/strung.js';
-import { pushMost, windowOf, type Window } from '../../core/wire/window.js';
+import { pushMost, windowOf, type WholeWindow } from '../../core/wire/window.js';
 import { Check, Choice, QuantityField } from '../../ui/parts/controls.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 import { MEASURED, Num, useUnits, WhereFrom } from '../../ui/parts/Num.js';
@@ -115,7 +115,7 @@ function Windows({ of }: { of: Strained }) {
     () =>
       [false, true].map((springs) =>
         windowOf({ line: { ...line, springs }, bayed, wire, climate, push_m }, cat),
-      ) as [Window, Window],
+      ) as [WholeWindow, WholeWindow],
     [line, bayed, wire, climate, push_m, cat],
   );
   const wider = Math.max(0, sprung.high_N - sprung.low_N) - Math.max(0, plain.high_N - plain.low_N);
@@ -157,7 +157,7 @@ function Windows({ of }: { of: Strained }) {
   );
 }
 
-function WindowWords({ w, of }: { w: Window; of: Strained }) {
+function WindowWords({ w, of }: { w: WholeWindow; of: Strained }) {
   const { row, climate } = of;
   const units = useUnits();
   const set = row.at15_N;

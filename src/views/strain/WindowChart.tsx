@@ -1,6 +1,6 @@
 /** The window of settings drawn: what is too slack in summer, what holds, what is too tight in winter; the schools in it. */
 import { say } from '../../core/base/units.js';
-import type { Window } from '../../core/wire/window.js';
+import type { WholeWindow } from '../../core/wire/window.js';
 import { REFERENCE_C } from '../../core/wire/strung.js';
 import { useUnits } from '../../ui/parts/Num.js';
 import { useWidth } from '../../ui/parts/width.js';
@@ -18,8 +18,8 @@ export function WindowChart({
   sprung,
 }: {
   of: Strained;
-  plain: Window;
-  sprung: Window | null;
+  plain: WholeWindow;
+  sprung: WholeWindow | null;
 }) {
   const units = useUnits();
   const [room, width] = useWidth<HTMLDivElement>(640);

@@ -10,7 +10,7 @@ import {
 import { baysOf } from '../../../posts/layout.js';
 import type { Line } from '../../../plan/schema.js';
 import type { Strain } from '../../../report/schema.js';
-import { isEmpty, pushMost, windowOf } from '../../../wire/window.js';
+import { emptyOf, pushMost } from '../../../wire/window.js';
 import { betterJoints, shorterBays, springsIn } from './ways.js';
 
 /** No setting is both tight enough on the hottest day and safe on the coldest night. */
@@ -38,8 +38,8 @@ export const windowEmpty: Rule = {
       for (const s of out) {
         const bayed = runs[s.run]!;
         const asked = { line, bayed, wire: s.wire, climate: plan.climate, push_m };
-        if (!isEmpty(asked, cat)) continue;
-        const window = windowOf(asked, cat);
+        const window = emptyOf(asked, cat);
+        if (!window) continue;
         const { from_m, to_m } = report.runs[s.run]!;
         const keeps =
           window.lowBy === 'sag'
