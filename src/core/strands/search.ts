@@ -101,14 +101,15 @@ export function search(
       if (low < n.topMin_m - 1e-9) widest = Math.min(widest, Math.max(n.gapMax_m, n.upperGapMax_m));
     return a + Math.ceil((Math.max(0.02, widest - tighter) * 1000) / STEP_MM) + 1;
   };
-  const cellKey = (c: Cell) =>
-    ((c.k * 3 + DUTY[c.duty]) * (wantLive + 1) + c.live) * 2 + (c.earth ? 1 : 0);
-  const better = (a: Cell, b: Cell | undefined) =>
-    !b || a.start > b.start || (a.start === b.start && a.even < b.even - 1e-12);
-
-  const put = (into: Map<number, Cell>, c: Cell) => {
-    const key = cellKey(c);
-    if (better(c, into.get(key))) into.set(key, c);
+  const keyOf = (k: number, duty: Duty, live: number, earth: boolean) =>
+    ((k * 3 + DUTY[duty]) * (wantLive + 1) + live) * 2 + (earth ? 1 : 0);
+  const better = (start: number, even: number, than: Cell | undefined) =>
+    !than || start > than.start || (start === than.start && even < than.even - 1e-12);
+  const put = (into: Map<number, Cell>, c: Cell): boolean => {
+    const key = keyOf(c.k, c.duty, c.live, c.earth);
+    const isBetter = better(c.start, c.even, into.get(key));
+    if (isBetter) into.set(key, c);
+    return isBetter;
   };
   const begin = (k: number, duty: Duty, isOld: boolean, into: Map<number, Cell>) =>
     put(into, {
@@ -146,18 +147,13 @@ export function search(
       const queue = [...here.values()].sort((a, b) => a.k - b.k);
       for (let q = 0; q < queue.length; q++) {
         const c = queue[q]!;
-        if (here.get(cellKey(c)) !== c) continue;
+        if (here.get(keyOf(c.k, c.duty, c.live, c.earth)) !== c) continue;
         if (ends(c, used)) done.push(c);
-        for (const next of steps(c)) {
-          if (next.old) {
-            const key = cellKey(next);
-            if (better(next, here.get(key))) {
-              here.set(key, next);
-              const at = queue.findIndex((o, i) => i > q && o.k > next.k);
-              queue.splice(at < 0 ? queue.length : at, 0, next);
-            }
-          } else put((layers[used + 1] ??= new Map()), next);
-        }
+        climbFrom(c, (layers[used + 1] ??= new Map()), (next) => {
+          if (!put(here, next)) return;
+          const at = queue.findIndex((o, i) => i > q && o.k > next.k);
+          queue.splice(at < 0 ? queue.length : at, 0, next);
+        });
       }
       if (done.length) {
         const best = done.reduce((a, b) =>
@@ -180,7 +176,8 @@ export function search(
     return c.old || rules.top === null || c.duty === rules.top;
   }
 
-  function* steps(c: Cell): Generator<Cell> {
+  /** Sets every strand that may follow: a new one into the layer above, one that stands to whoever takes it. */
+  function climbFrom(c: Cell, above: Map<number, Cell>, stands: (next: Cell) => void): void {
     const nextOld = olds.find((k) => k > c.k) ?? Infinity;
     const furthest = Math.min(last, nextOld, furthestFrom(c.k));
     // Above the top that is asked for a strand holds nothing: none is put there to make up a number.
@@ -192,22 +189,20 @@ export function search(
       const gap = heightOf(k) - heightOf(c.k);
       if (gap > most + 1e-9 || gap < LEAST - 1e-9) continue;
       const bridged = rules.earth && ((c.k + k) * STEP_MM) / 2000 < reach;
+      const even = c.even + (gap / Math.min(most, 10)) ** 2;
       for (const duty of isOld ? [old.get(k)!.duty] : rules.duties) {
         if (bridged && (duty === c.duty || duty === 'cold')) continue;
         if (rules.earth && !bridged && duty === 'earth') continue;
         // A cold strand stands on top or nowhere.
         if (!isOld && c.duty === 'cold' && !c.old) continue;
-        yield {
-          start: c.start,
-          even: c.even + (gap / Math.min(most, 10)) ** 2,
-          from: c,
-          k,
-          height_m: heightOf(k),
-          duty,
-          live: Math.min(wantLive, c.live + (duty === 'live' ? 1 : 0)),
-          earth: c.earth || duty === 'earth',
-          old: isOld,
-        };
+        const live = Math.min(wantLive, c.live + (duty === 'live' ? 1 : 0));
+        const earth = c.earth || duty === 'earth';
+        // Most are no better than what is there: nothing is made of them.
+        const key = keyOf(k, duty, live, earth);
+        if (!isOld && !better(c.start, even, above.get(key))) continue;
+        const next: Cell = { start: c.start, even, from: c, k, height_m: heightOf(k), duty, live, earth, old: isOld }; // prettier-ignore
+        if (isOld) stands(next);
+        else above.set(key, next);
       }
     }
   }
