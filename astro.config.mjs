@@ -13,7 +13,20 @@ export default defineConfig({
     plugins: [tailwindcss()],
     worker: { format: 'es' },
     // Each file that is fetched costs its headers and a way there and back: what is small goes with its neighbours.
-    build: { rollupOptions: { output: { experimentalMinChunkSize: 3000 } } },
+    build: {
+      rollupOptions: {
+        output: {
+          experimentalMinChunkSize: 3000,
+          // What is seldom wanted, by a name that the build knows it by (scripts/build.mjs).
+          manualChunks: (id) =>
+            /\/node_modules\/(chart\.js|@kurkle)\//.test(id)
+              ? 'charts'
+              : /\/node_modules\/(proj4|wkt-parser|mgrs)\//.test(id)
+                ? 'projection'
+                : undefined,
+        },
+      },
+    },
     optimizeDeps: { include: ['comlink', 'd3-contour'] },
   },
 });

@@ -44,6 +44,7 @@ if (status !== 0) failed++;
 const claims = benched(json);
 for (const script of [
   ['scripts/beside.mjs'],
+  ['scripts/opening-trace.mjs'],
   ['scripts/drag-trace.mjs'],
   ['scripts/strand-trace.mjs'],
   ['scripts/questions-trace.mjs'],

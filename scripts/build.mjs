@@ -25,6 +25,28 @@ for (const [from, to] of [
   });
 }
 
+// What a first visit wants, in the order in which it wants it: the page's modules, then those of the worker of figures.
+const assets = readdirSync('dist/client/_astro').filter((name) => name.endsWith('.js'));
+const module = (name) => assets.find((file) => file.startsWith(name));
+const textOf = (file) => readFileSync(join('dist/client/_astro', file), 'utf8');
+function withImports(...files) {
+  const all = new Set(files);
+  // A set is walked to its end, and what is put in on the way is its end.
+  for (const file of all)
+    for (const [, next] of textOf(file).matchAll(/(?:from|import)"\.\/([^"]+\.js)"/g))
+      all.add(next);
+  return [...all].map((file) => `/_astro/${file}`);
+}
+const worker = module('worker-');
+const [, figures] = /import\("\.\/(evaluate-[^"]+)"\)/.exec(textOf(worker));
+writeFileSync(
+  'dist/first.json',
+  JSON.stringify({
+    page: withImports(module('Workbench.'), module('client.')),
+    worker: withImports(worker, figures),
+  }),
+);
+
 // The service worker, last: it names what was built by the hash of its content, and the page that stands in for all others
 // by the hash of all of that, since it is made by the server.
 const hash = (...of) =>
@@ -32,6 +54,14 @@ const hash = (...of) =>
     .reduce((sum, part) => sum.update(part), createHash('sha256'))
     .digest('hex')
     .slice(0, 16);
+/** Charts, the guide to a new property, other coordinates, papers, reasons: kept when they were looked at, or after all else. */
+const SELDOM = new RegExp(
+  `^_astro/(${[
+    ...['charts', 'projection', 'Guide', 'calendarFile', 'csv', 'reasons', 'People', 'SignIn'],
+    ...['CoilCards', 'EndCards', 'StrainCards', 'HandCards', 'WiringSheets', 'OrderSheet'],
+    ...['PackView', 'PrintView', 'SetOutView', 'StickView', 'DayPages'],
+  ].join('|')})\\.|^icon-`,
+);
 const built = ['_astro', '.']
   .flatMap((folder) => readdirSync(join('dist/client', folder)).map((name) => join(folder, name)))
   .filter((name) => /\.(js|css|woff2|svg|webmanifest)$|^icon.*\.png$/.test(name))
@@ -43,6 +73,7 @@ const built = ['_astro', '.']
       url: `/${name}`,
       revision: name.startsWith('_astro') ? null : revision,
       own: revision,
+      seldom: SELDOM.test(name),
     };
   });
 const entries = [
@@ -50,7 +81,7 @@ const entries = [
     url: '/away',
     revision: hash(...built.map((b) => b.own), readFileSync('src/pages/away.astro')),
   },
-  ...built.map(({ url, revision }) => ({ url, revision })),
+  ...built.filter(({ seldom }) => !seldom).map(({ url, revision }) => ({ url, revision })),
 ];
 await build({
   entryPoints: ['src/workers/away.sw.ts'],
@@ -59,7 +90,11 @@ await build({
   minify: true,
   format: 'iife',
   target: 'es2022',
-  define: { BUILT: JSON.stringify(entries), 'process.env.NODE_ENV': '"production"' },
+  define: {
+    BUILT: JSON.stringify(entries),
+    SELDOM: JSON.stringify(built.filter((b) => b.seldom && b.revision === null).map((b) => b.url)),
+    'process.env.NODE_ENV': '"production"',
+  },
   logLevel: 'warning',
 });
 

@@ -9,14 +9,12 @@ import { CHROMIUM } from './chromium.mjs';
 /** Runs `use(browser, address)` with both up, and clears them away afterwards. */
 export async function withDemo(port, use) {
   const folder = mkdtempSync(join(tmpdir(), 'anabatic-'));
-  const server = spawn(process.execPath, [
-    'bin/anabatic',
-    'demo',
-    '--db',
-    join(folder, 'demo.sqlite'),
-    '--port',
-    port,
-  ]);
+  const server = spawn(
+    process.execPath,
+    ['bin/anabatic', 'demo', '--db', join(folder, 'demo.sqlite'), '--port', port],
+    // What it logs nobody reads here: a pipe that is full would hold it up when it is told to stop.
+    { stdio: 'ignore' },
+  );
   const address = `http://127.0.0.1:${port}`;
   for (let k = 0; k < 100; k++) {
     if (

@@ -1,5 +1,5 @@
 /** The work as an iCalendar file (RFC 5545), by the standard package: an event for each stretch of a day at a task. */
-import { createEvents, type DateArray, type EventAttributes } from 'ics';
+import ical, { ICalCalendarMethod, ICalEventBusyStatus } from 'ical-generator';
 import { FormatError } from './error.js';
 
 export interface CalendarEntry {
@@ -12,31 +12,30 @@ export interface CalendarEntry {
   readonly end: string;
 }
 
-const dateOf = (at: string): DateArray => {
-  const [y, m, d] = at.slice(0, 10).split('-').map(Number) as [number, number, number];
-  return at.length > 10 ? [y, m, d, Number(at.slice(11, 13)), Number(at.slice(14, 16))] : [y, m, d];
-};
+/** Of a time that floats the package writes the clock of UTC, whichever zone this machine is in. */
+const clockOf = (at: string): Date => new Date(at.length > 10 ? `${at}Z` : at);
 
 /**
  * The file. Times are those of the wall clock wherever it is read, since the work is where the fence is.
  * @throws FormatError when an entry is no event
  */
 export function calendarFile(name: string, entries: readonly CalendarEntry[]): string {
-  const { error, value } = createEvents(
-    entries.map((e): EventAttributes => ({
-      uid: `${e.id.replace(/[^A-Za-z0-9.-]/g, '-')}@anabatic`,
-      title: e.title,
-      description: e.words,
-      start: dateOf(e.start),
-      end: dateOf(e.end),
-      startInputType: 'local',
-      startOutputType: 'local',
-      endInputType: 'local',
-      endOutputType: 'local',
-      busyStatus: 'BUSY',
-    })),
-    { productId: 'anabatic', calName: name, method: 'PUBLISH' },
-  );
-  if (error || !value) throw new FormatError('', error?.message ?? 'no entries');
-  return value;
+  try {
+    const calendar = ical({ name, prodId: { company: 'anabatic', product: 'anabatic' } });
+    calendar.method(ICalCalendarMethod.PUBLISH);
+    for (const e of entries)
+      calendar.createEvent({
+        id: `${e.id.replace(/[^A-Za-z0-9.-]/g, '-')}@anabatic`,
+        summary: e.title,
+        description: e.words,
+        start: clockOf(e.start),
+        end: clockOf(e.end),
+        allDay: e.start.length <= 10,
+        floating: true,
+        busystatus: ICalEventBusyStatus.BUSY,
+      });
+    return calendar.toString();
+  } catch (error) {
+    throw new FormatError('', (error as Error).message);
+  }
 }

@@ -1,6 +1,8 @@
 /** Opens a property: from the server, or from what this browser kept of it where the server does not answer. */
 import type { Grid, Plan } from '../core/plan/schema.js';
+import { groundAt, openedAt } from '../formats/addresses.js';
 import type { Opened } from '../formats/change.js';
+import { outOfSteps, type GridSteps } from '../formats/gridSteps.js';
 import { keepGrid, keptGrid, keptProperty, type KeptProperty } from './field.js';
 import { reached, useReach } from './reach.js';
 import { heardFrom, useVisitor } from './visitor.js';
@@ -22,7 +24,7 @@ export async function openedProperty(id: string, mine: readonly string[]): Promi
   const kept = await keptProperty(id);
   const signal = kept ? { signal: AbortSignal.timeout(PATIENCE_MS) } : {};
   try {
-    const answer = await fetch(`/api/properties/${id}?mine=${mine.join(',')}`, signal);
+    const answer = await fetch(openedAt(id, mine), signal);
     heardFrom(answer);
     if (answer.ok) {
       const opened = (await answer.json()) as OpenedHere;
@@ -53,9 +55,9 @@ export async function groundGrid(plan: Plan): Promise<Grid | null> {
   // It is named by its content: what was kept is what the server has.
   const here = await keptGrid(id);
   if (here) return here;
-  const answer = await fetch(`/api/grids/${id}`).catch(() => null);
+  const answer = await fetch(groundAt(id)).catch(() => null);
   if (!answer?.ok) throw new Error('The ground of this property could not be loaded.');
-  const grid = (await answer.json()) as Grid;
+  const grid = outOfSteps((await answer.json()) as Grid | GridSteps);
   void keepGrid(id, grid);
   return grid;
 }

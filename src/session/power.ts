@@ -31,9 +31,11 @@ const answer = <R>(ask: Ask<R>): Promise<R | null> =>
   });
 
 export interface Answer<R> {
+  /** The last answer; while it is of an earlier plan or question it is waited for another. */
   readonly value: R | null;
-  /** The answer is of an earlier plan, or there is none yet. */
   readonly waiting: boolean;
+  /** Why the answer that is waited for could not be had, in words; it is tried again by itself. */
+  readonly fault: string | null;
 }
 
 /** What is being answered now: who asks the same of the same plan meanwhile gets the same answer. */
@@ -60,17 +62,14 @@ export const prepareQuestions = (): void => void answer(() => Promise.resolve(nu
 /** What could not be answered is asked again after so long, each time twice as long, at most so long, ms. */
 const AGAIN = { first: 2000, most: 30_000 };
 
-/** What is said of a question that could not be answered. */
-const said = (why: string): string =>
-  `This could not be worked out now (${why}). It is tried again by itself; what you draw is saved all the same.`;
-
 /**
  * The answer to a question, asked anew whenever plan or question change.
- * @param key names the question; the same key is the same question
+ * @param key names the question; the same key is the same question; null: nothing is asked
+ * @param subject what it is about: the last answer about it stays until the next one is there
  */
-export function usePower<R>(key: string | null, ask: Ask<R>): Answer<R> {
+export function usePower<R>(key: string | null, ask: Ask<R>, subject = key): Answer<R> {
   const plan = useSession((s) => s.plan);
-  const [state, setState] = useState<{ key: string; plan: Plan; value: R | null } | null>(null);
+  const [state, setState] = useState<Answered<R> | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   useEffect(() => {
     if (key === null) return;
@@ -81,12 +80,12 @@ export function usePower<R>(key: string | null, ask: Ask<R>): Answer<R> {
       shared(key!, plan, ask).then(
         (value) => {
           if (!newest) return;
-          setState({ key: key!, plan, value });
+          setState({ key: key!, subject, plan, value });
           setFault(null);
         },
         (error: Error) => {
           if (!newest) return;
-          setFault(said(error.message));
+          setFault(error.message);
           timer = setTimeout(asked, again);
           again = Math.min(2 * again, AGAIN.most);
         },
@@ -100,24 +99,25 @@ export function usePower<R>(key: string | null, ask: Ask<R>): Answer<R> {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key, plan]);
   const waiting = state?.key !== key || state?.plan !== plan;
-  useTold(waiting && key !== null ? fault : null);
-  return { value: state?.key === key ? (state?.value ?? null) : null, waiting };
+  return {
+    value: key !== null && state?.subject === subject ? state.value : null,
+    waiting,
+    fault: waiting && key !== null ? fault : null,
+  };
 }
 
-/** Says a fault where the page says what it could not do, and takes it back when the answer has come. */
-function useTold(fault: string | null): void {
-  useEffect(() => {
-    if (fault === null) return;
-    useSession.setState({ refused: fault });
-    return () => {
-      if (useSession.getState().refused === fault) useSession.setState({ refused: null });
-    };
-  }, [fault]);
+interface Answered<R> {
+  readonly key: string;
+  readonly subject: string | null;
+  readonly plan: Plan;
+  readonly value: R | null;
 }
 
 /** Asks once, now; what cannot be answered is said, and null. */
 export const askPower = <R>(ask: Ask<R>): Promise<R | null> =>
   answer(ask).catch((error: Error) => {
-    useSession.setState({ refused: said(error.message) });
+    useSession.setState({
+      refused: `This could not be worked out (${error.message}). What you draw is saved all the same.`,
+    });
     return null;
   });

@@ -20,11 +20,19 @@ interface Scope {
     type: 'activate',
     run: (event: { waitUntil(work: Promise<unknown>): void }) => void,
   ): void;
-  addEventListener(type: 'message', run: (event: { readonly data: unknown }) => void): void;
+  addEventListener(
+    type: 'message',
+    run: (event: {
+      readonly data: unknown;
+      readonly ports: readonly MessagePort[];
+      waitUntil(work: Promise<unknown>): void;
+    }) => void,
+  ): void;
 }
 const self = globalThis as unknown as Scope;
-/** What the build has made, with the hash of each (scripts/build.mjs). */
+/** What the build has made, with the hash of each; and what of it is seldom wanted, by name alone (scripts/build.mjs). */
 declare const BUILT: PrecacheEntry[];
+declare const SELDOM: readonly string[];
 
 /** The page that stands in for all others. */
 const AWAY = '/away';
@@ -33,6 +41,19 @@ const PATIENCE_MS = 4000;
 
 precacheAndRoute(BUILT);
 cleanupOutdatedCaches();
+
+// What is seldom wanted comes when it is looked at, or after all else; its name holds the hash of its content.
+const KEPT_SELDOM = 'seldom';
+const seldom = new CacheFirst({ cacheName: KEPT_SELDOM });
+registerRoute(({ url }) => SELDOM.includes(url.pathname), seldom);
+
+/** Fetches what is not here yet, one after another, and lets go of what older programs had. */
+async function fetchTheRest(): Promise<void> {
+  const cache = await caches.open(KEPT_SELDOM);
+  const here = new Set((await cache.keys()).map(({ url }) => new URL(url).pathname));
+  for (const url of SELDOM) if (!here.has(url)) await cache.add(url);
+  for (const url of here) if (!SELDOM.includes(url)) await cache.delete(url);
+}
 
 const standIn = async () => (await matchPrecache(AWAY)) ?? Response.error();
 
@@ -59,6 +80,14 @@ registerRoute(
 
 // The first one serves the tab that brought it at once; a later one waits until it is asked to (session/ready.ts).
 self.addEventListener('activate', (event) => event.waitUntil(self.clients.claim()));
-self.addEventListener('message', ({ data }) => {
-  if (data === 'take over') void self.skipWaiting();
-}); // prettier-ignore
+self.addEventListener('message', (event) => {
+  if (event.data === 'take over') void self.skipWaiting();
+  if (event.data !== 'the rest') return;
+  const [port] = event.ports;
+  event.waitUntil(
+    fetchTheRest().then(
+      () => port?.postMessage(true),
+      () => port?.postMessage(false),
+    ),
+  );
+});

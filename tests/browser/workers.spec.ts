@@ -37,7 +37,8 @@ test('what answers questions is gone: it is said, and the plan of work comes by 
   await open(page, 'land', small);
   const back = await gone(page, /\/_astro\/questions[^/]*\.js$/);
   await page.locator('nav[aria-label=Steps] a[href$="/build"]').click();
-  const said = page.getByText('This could not be worked out now');
+  // In the place of the answer.
+  const said = page.getByRole('main').getByText('Planning the work: this could not be worked out now');
   await expect(said).toBeVisible();
   await expect(page.locator('[data-planned=true]')).toHaveCount(0);
   await back();

@@ -64,7 +64,8 @@ export function passing(
 ): number {
   let [a, b] = [within.low, within.high];
   let [fa, fb] = [-Infinity, Infinity];
-  for (let [x, by] = [clamp(within.near, a, b), 1.15]; ; by *= by) {
+  let x = clamp(within.near, a, b);
+  for (let by = 1.15; ; by *= by) {
     const v = f(x);
     if (v === 0) return x;
     if (v < 0) {
@@ -83,7 +84,7 @@ export function passing(
     const least = (tolerance * b) / 2;
     const cut = a - (fa * (b - a)) / (fb - fa);
     // At an end: a little beyond it, so that what is left closes.
-    const x = clamp(cut, Math.min(a + least, (a + b) / 2), Math.max(b - least, (a + b) / 2));
+    x = clamp(cut, Math.min(a + least, (a + b) / 2), Math.max(b - least, (a + b) / 2));
     const v = f(x);
     if (v === 0) return x;
     const share = v * before > 0 ? 1 - v / (v < 0 ? fa : fb) : 1;

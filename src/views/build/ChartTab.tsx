@@ -4,6 +4,7 @@ import { daysOf } from '../../core/build/loadout.js';
 import { PHASES } from '../../core/build/kinds.js';
 import type { Planned } from '../../core/build/planned.js';
 import { figure } from '../../core/plan/catalogue.js';
+import { Asked } from '../../ui/parts/Asked.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
@@ -20,11 +21,12 @@ type Zoom = 'all' | 'month' | 'fortnight';
 const SPAN: Record<Exclude<Zoom, 'all'>, number> = { month: 22, fortnight: 10 };
 
 export function ChartTab() {
-  const { planned, waiting } = useWork();
+  const work = useWork();
+  const { value: planned, waiting } = work;
   const task = useBuildTab((t) => t.task);
   const [zoom, setZoom] = useState<Zoom>('all');
   const [from, setFrom] = useState(0);
-  if (!planned) return <p role="status">Planning the work …</p>;
+  if (!planned) return <Asked of={work} doing="Planning the work" />;
   if (planned.fault !== null)
     return (
       <p role="alert" className="border-stop mt-2 max-w-[44em] border-l-4 pl-2">

@@ -64,11 +64,11 @@ function Pages({ id, loaded }: { id: string; loaded: Loaded }) {
 
 /** Some days from one on as leaves; null until they are planned, words where there is nothing to print. */
 export function useDayLeaves(from: string | null, count: number): readonly Leaf[] | string | null {
-  const { planned, waiting } = useWork();
+  const { value: planned, waiting } = useWork();
   const cat = useCatalogue();
   const w = useWorking();
   const ledger = useLedger();
-  const { cuts, waiting: cutting } = useCuts(ledger);
+  const { value: cuts, waiting: cutting } = useCuts(ledger);
   const { records } = useStanding<LoadRecord>('loads');
   return useMemo(() => {
     if (!planned || waiting || cutting || !cuts) return null;
@@ -82,10 +82,10 @@ export function useDayLeaves(from: string | null, count: number): readonly Leaf[
 interface SheetProps {
   readonly day: string;
   readonly mark: string;
-  readonly planned: NonNullable<ReturnType<typeof useWork>['planned']>;
+  readonly planned: NonNullable<ReturnType<typeof useWork>['value']>;
   readonly cat: ReturnType<typeof useCatalogue>;
   readonly w: ReturnType<typeof useWorking>;
-  readonly cuts: NonNullable<ReturnType<typeof useCuts>['cuts']>;
+  readonly cuts: NonNullable<ReturnType<typeof useCuts>['value']>;
   readonly records: readonly LoadRecord[];
 }
 

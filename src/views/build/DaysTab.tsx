@@ -3,6 +3,7 @@ import { Printer } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { asked, daysOf, loadOf, type Load } from '../../core/build/loadout.js';
 import { nameOf } from '../../core/build/kinds.js';
+import { Asked } from '../../ui/parts/Asked.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { useStanding } from '../../session/kept.js';
 import { happened, takeBack } from '../../session/records.js';
@@ -14,12 +15,13 @@ import { dayName, useBuildTab, useWork, useWorking, type LoadRecord } from './bu
 import { DaySheet } from './DaySheet.js';
 
 export function DaysTab() {
-  const { planned, waiting } = useWork();
+  const work = useWork();
+  const { value: planned, waiting } = work;
   const plan = useSession((s) => s.plan);
   const id = useSession((s) => s.id);
   const cat = useCatalogue();
   const w = useWorking();
-  const { cuts } = useCuts(useLedger());
+  const { value: cuts } = useCuts(useLedger());
   const { records } = useStanding<LoadRecord>('loads');
   const asked_day = useBuildTab((t) => t.day);
   const days = planned ? daysOf(planned.tasks) : [];
@@ -28,7 +30,7 @@ export function DaysTab() {
     () => (planned && day ? loadOf(planned.tasks, day, cat, cuts ?? []) : null),
     [planned, day, cat, cuts],
   );
-  if (!planned) return <p role="status">Planning the work …</p>;
+  if (!planned) return <Asked of={work} doing="Planning the work" />;
   if (planned.fault !== null) return <p role="alert">{planned.fault}</p>;
   if (!load || !day) return <p className="mt-4">Nothing is left to be done.</p>;
   const k = days.indexOf(day);

@@ -5,6 +5,7 @@ import { say } from '../../core/base/units.js';
 import { usePower } from '../../session/power.js';
 import { happened, takeBack } from '../../session/records.js';
 import { useSession } from '../../session/session.js';
+import { Asked } from '../../ui/parts/Asked.js';
 import { Button } from '../../ui/parts/Button.js';
 import { Caution, Check, Choice, Select } from '../../ui/parts/controls.js';
 import { WordsField } from '../../ui/parts/bookFields.js';
@@ -15,12 +16,13 @@ const RESULTS = [['pass', 'passed'], ['fail', 'failed'], ['note', 'note']] as co
 const UNITS = 'units';
 
 export function InspectTab() {
-  const { value: checks } = usePower('checks', (api) => api.checks());
+  const answer = usePower('checks', (api) => api.checks());
+  const { value: checks } = answer;
   const { seen } = useHappened();
   const lines = useSession((s) => s.plan.lines);
   const [line, setLine] = useState('');
   const [open, setOpen] = useState(false);
-  if (!checks) return <p role="status">One moment …</p>;
+  if (!checks) return <Asked of={answer} doing="Listing what there is to look at" />;
   const last = newest(seen);
   const own = new Set(checks.map((c) => c.line ?? UNITS));
   const chosen = own.has(line) ? line : [...own][0];

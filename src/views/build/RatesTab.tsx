@@ -12,7 +12,7 @@ import { Num, WhereFrom, type Origin } from '../../ui/parts/Num.js';
 import { dayName, fullName, useHappened, useWork, type WorkRecord } from './built.js';
 
 export function RatesTab() {
-  const { planned } = useWork();
+  const { value: planned } = useWork();
   const { did, known } = useHappened();
   const lines = useSession((s) => s.plan.lines);
   const cat = useCatalogue();

@@ -1,5 +1,6 @@
 /** All tasks as a list by line: sorted, looked through, opened and changed; work of one's own put in. */
 import type { PlannedTask } from '../../core/build/shifts.js';
+import { Asked } from '../../ui/parts/Asked.js';
 import { useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
@@ -11,12 +12,13 @@ import { OwnTasks } from './OwnTasks.js';
 import { TaskCard } from './TaskCard.js';
 
 export function TasksTab() {
-  const { planned } = useWork();
+  const work = useWork();
+  const { value: planned } = work;
   const lines = useSession((s) => s.plan.lines);
   const edits = useSession((s) => s.plan.build?.tasks);
   const open = useBuildTab((t) => t.task);
   const w = useWorking();
-  if (!planned) return <p role="status">Planning the work …</p>;
+  if (!planned) return <Asked of={work} doing="Planning the work" />;
   if (planned.fault !== null) return <p role="alert">{planned.fault}</p>;
   const name = (id: string) => w.crew.find((m) => m.id === id)?.name ?? id;
   const who = (t: PlannedTask) => [...new Set(t.shifts.flatMap((s) => s.who))].map(name).join(', ');

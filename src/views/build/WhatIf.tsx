@@ -4,6 +4,7 @@ import { toggled, changeBuild } from '../../core/build/edits.js';
 import { daysOf } from '../../core/build/loadout.js';
 import { daysBetween } from '../../core/base/days.js';
 import type { Planned } from '../../core/build/planned.js';
+import { Asked } from '../../ui/parts/Asked.js';
 import { commit } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
 import { Select } from '../../ui/parts/controls.js';
@@ -52,9 +53,10 @@ export function WhatIf({ planned }: { planned: Planned }) {
 }
 
 function Answer({ planned, what }: { planned: Planned; what: { rain?: string; more?: number } }) {
-  const { planned: then, waiting } = useWork(what);
+  const work = useWork(what);
+  const { value: then, waiting } = work;
   const money = useMoney();
-  if (!then || waiting) return <p role="status">Planning …</p>;
+  if (!then || waiting) return <Asked of={{ ...work, value: null }} doing="Planning" />;
   if (then.fault !== null || !then.finish || !planned.finish) return <p role="status">{then.fault}</p>;
   const by = daysBetween(planned.finish.slice(0, 10), then.finish.slice(0, 10));
   const hire = (p: Planned) => p.hires.reduce((sum, h) => sum + h.cost, 0);

@@ -207,7 +207,7 @@ function Off() {
 
 function Hired() {
   const build = useSession((s) => s.plan.build);
-  const { planned } = useWork();
+  const { value: planned } = useWork();
   const money = useMoney();
   const change = (item: string, words: string, hire: NonNullable<BuildPlan['machines']>[string]) => {
     const clean = Object.fromEntries(Object.entries(hire).filter(([, v]) => v !== undefined));

@@ -13,7 +13,7 @@ import type { Plan } from '../../core/plan/schema.js';
 import type { BuildAsked } from '../../core/building.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { useStanding, type KeptRecord } from '../../session/kept.js';
-import { usePower } from '../../session/power.js';
+import { usePower, type Answer } from '../../session/power.js';
 import { commit, useSession } from '../../session/session.js';
 import { today } from '../../session/today.js';
 
@@ -85,10 +85,7 @@ export function useHappened() {
 let last: { readonly plan: Plan; readonly key: string; readonly planned: Planned } | null = null;
 
 /** The work, planned; what was planned before until it is planned anew. @param what is thought of beside it */
-export function useWork(what?: BuildAsked['what']): {
-  readonly planned: Planned | null;
-  readonly waiting: boolean;
-} {
+export function useWork(what?: BuildAsked['what']): Answer<Planned> {
   const plan = useSession((s) => s.plan);
   const { did, seen, known } = useHappened();
   const asked: BuildAsked = {
@@ -99,10 +96,14 @@ export function useWork(what?: BuildAsked['what']): {
   };
   const key = known ? JSON.stringify(asked) : null;
   const shared = !what && last?.plan === plan && last.key === key ? last.planned : null;
-  const { value, waiting } = usePower(shared ? null : key, (api) => api.work(asked));
+  const { value, waiting, fault } = usePower(
+    shared ? null : key,
+    (api) => api.work(asked),
+    what ? key : 'work',
+  );
   if (!what && value && !waiting && key) last = { plan, key, planned: value };
-  if (shared) return { planned: shared, waiting: false };
-  return { planned: value ?? (what ? null : (last?.planned ?? null)), waiting };
+  if (shared) return { value: shared, waiting: false, fault: null };
+  return { value: value ?? (what ? null : (last?.planned ?? null)), waiting, fault };
 }
 
 /** Days, hours and crew as they are planned. */

@@ -5,6 +5,7 @@ import { say } from '../../core/base/units.js';
 import { pointAt } from '../../core/plan/geometry.js';
 import type { TestPoint } from '../../core/rounds/points.js';
 import { KIND_WHY, KIND_WORDS } from '../../core/rounds/verdict.js';
+import { Asked } from '../../ui/parts/Asked.js';
 import { takeBack } from '../../session/records.js';
 import { useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
@@ -50,7 +51,8 @@ const MODES = [['search', 'Search'], ['practice', 'Practice hunt']] as const; //
 function SearchSide() {
   const id = useSession((s) => s.id);
   const units = useSession((s) => s.plan.energisers);
-  const { unit, log, round, search, waiting } = useSearch();
+  const { unit, log, round, answer } = useSearch();
+  const { value: search, waiting, fault } = answer;
   const asked = useFaults((f) => f.asked);
   const both = useFaults((f) => f.both);
   if (!log.known) return <p role="status">Asking for the log …</p>;
@@ -72,8 +74,9 @@ function SearchSide() {
       </div>
       {round && search && <Summary search={search} waiting={waiting} />}
       {round && !search && (
-        <p role="status">{waiting ? 'Weighing what was read …' : 'Nothing of it can be compared with the plan.'}</p>
+        waiting || fault !== null ? <Asked of={answer} doing="Weighing what was read" /> : <p role="status">Nothing of it can be compared with the plan.</p>
       )}
+      {search && fault !== null && <Asked of={answer} doing="Weighing what was read" />}
       {!round && (
         <p className="mb-2">
           Nothing was read for this search yet. Begin at the unit: its terminal, then its earth.

@@ -60,7 +60,7 @@ export function FaultsView() {
   const practising = usePractice((p) => p.on);
   const hunt = usePractice((p) => p.of);
   const practice = usePracticeSearch();
-  const search = practising ? practice.search : searched.search;
+  const search = (practising ? practice : searched.answer).value;
   const read = practising ? (hunt?.readings ?? NONE) : (searched.round?.readings ?? NONE);
   const unit = practising ? (hunt?.unit ?? null) : (searched.unit?.id ?? null);
   const was = practising ? (hunt?.end?.hidden.at ?? null) : null;

@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react';
 import { Eye, Footprints } from 'lucide-react';
 import { say } from '../../core/base/units.js';
 import { LEVELS, type Level } from '../../core/faults/practice.js';
+import { Asked } from '../../ui/parts/Asked.js';
 import { useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
 import { Check, Part, Select } from '../../ui/parts/controls.js';
@@ -66,7 +67,8 @@ function Hunting({ of, busy }: { of: Practice; busy: boolean }) {
   const units = useUnits();
   const lines = useSession((s) => s.plan.lines);
   const asked = useFaults((f) => f.asked);
-  const { search, waiting } = usePracticeSearch();
+  const answer = usePracticeSearch();
+  const { value: search } = answer;
   const [place, setPlace] = useState({ line: '', at_m: 0 });
   const [loud, setLoud] = useState(false);
   const to = asked?.line ? { line: asked.line, at_m: asked.at_m! } : place.line ? place : null;
@@ -97,7 +99,7 @@ function Hunting({ of, busy }: { of: Practice; busy: boolean }) {
         <Check label="show what the readings say" checked={of.shown} onChange={showIt} />
         <Check label="beeps" checked={loud} onChange={setLoud} />
       </div>
-      {of.shown && !search && waiting && <p role="status">Weighing what was read …</p>}
+      {of.shown && <Asked of={answer} doing="Weighing what was read" />}
       {of.shown && search && (
         <div data-next>
           <SaidWords said={search} round={{ season: 'today' }} />

@@ -4,7 +4,7 @@ import { create } from 'zustand';
 import type { TestPoint } from '../../core/rounds/points.js';
 import type { Place } from '../../core/power/pulseNet.js';
 import { keepHere, keptHere } from '../../session/here.js';
-import { usePower } from '../../session/power.js';
+import { usePower, type Answer } from '../../session/power.js';
 import { useSession } from '../../session/session.js';
 import type { Search } from '../../core/rounds/search.js';
 import { newestRound, useAsked, useLog, type Log, type Round } from '../rounds/rounds.js';
@@ -41,8 +41,7 @@ export interface Searched {
   readonly unit: { readonly id: string; readonly name: string } | null;
   readonly log: Log;
   readonly round: Round | null;
-  readonly search: Search | null;
-  readonly waiting: boolean;
+  readonly answer: Answer<Search>;
   /** Where the last reading was taken, on a line; null: at the unit. */
   readonly here: Place | null;
 }
@@ -73,6 +72,7 @@ export function useSearch(): Searched {
     );
   const here: Place | null = last ? { line: last.line!, at_m: last.at_m! } : null;
   const key = own && `search ${own} ${JSON.stringify(here)}`;
-  const { value, waiting } = usePower(key, (api) => api.search(asked!, here));
-  return { unit, log, round, search: value, waiting: key !== null && waiting, here };
+  // One reading more: what was said before stays until it is weighed.
+  const answer = usePower(key, (api) => api.search(asked!, here), own && `search ${unit?.id}`);
+  return { unit, log, round, answer: { ...answer, waiting: key !== null && answer.waiting }, here };
 }

@@ -5,7 +5,7 @@ import type { Place } from '../../core/power/pulseNet.js';
 import type { Logged } from '../../core/rounds/logged.js';
 import { earthShare } from '../../core/rounds/points.js';
 import { keepHere, keptHere } from '../../session/here.js';
-import { askPower, usePower } from '../../session/power.js';
+import { askPower, usePower, type Answer } from '../../session/power.js';
 import { useSession } from '../../session/session.js';
 import type { Revealed } from '../../core/rounds/reckoning.js';
 import type { Search } from '../../core/rounds/search.js';
@@ -114,15 +114,16 @@ export const showIt = (shown: boolean): void => {
 export const over = (): void => keep(null);
 
 /** What the readings of the hunt say, where it is shown. */
-export function usePracticeSearch(): { search: Search | null; waiting: boolean } {
+export function usePracticeSearch(): Answer<Search> {
   const of = usePractice((p) => (p.on ? p.of : null));
   const key = of && (of.shown || of.end) ? JSON.stringify(['practice', of.unit, of.seed, of.readings.length]) : null; // prettier-ignore
-  const { value, waiting } = usePower(
+  const answer = usePower(
     key,
     (api) =>
     api.search({ unit: of!.unit, season: SEASON, readings: of!.readings, before: [], share: shareOf(of!.unit), searching: true }, of!.here), // prettier-ignore
+    key && `practice ${of!.unit} ${of!.seed}`,
   );
-  return { search: value, waiting: key !== null && waiting };
+  return { ...answer, waiting: key !== null && answer.waiting };
 }
 
 /** What told the most: the largest current, and where the current turned round on one line. */

@@ -5,6 +5,7 @@ import { USUAL_CONNECTOR, type ConnectorId } from '../../core/power/ties.js';
 import { priceInUse } from '../../core/supplies/takeoff.js';
 import { CONNECTORS } from '../../core/wiring/ageing.js';
 import { itemsAt, takenAt } from '../../core/wiring/place.js';
+import { Asked } from '../../ui/parts/Asked.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { usePower } from '../../session/power.js';
 import { commit, useSession } from '../../session/session.js';
@@ -23,9 +24,8 @@ export function Connectors({ fences }: { fences: readonly Wired[] }) {
   const lines = useSession((s) => s.plan.lines);
   const first = useSession((s) => Object.keys(s.plan.energisers)[0]);
   const currency = useSession((s) => s.plan.currency);
-  const { value: aged, waiting } = usePower(first === undefined ? null : `aged ${season}`, (api) =>
-    api.aged(season),
-  );
+  const answer = usePower(first === undefined ? null : `aged ${season}`, (api) => api.aged(season));
+  const { value: aged, waiting } = answer;
   const places = fences.flatMap((f) => f.places);
   const rows = CONNECTORS.map((kind) => {
     let [n, wire_m, cost] = [0, 0, 0];
@@ -47,6 +47,7 @@ export function Connectors({ fences }: { fences: readonly Wired[] }) {
     });
   return (
     <Part title="Tied with what, on the whole property">
+      {answer.fault !== null && <Asked of={answer} doing="Ageing the ties" />}
       <DataTable
         label="Kinds of connector"
         rows={rows}
@@ -68,8 +69,8 @@ export function Connectors({ fences }: { fences: readonly Wired[] }) {
                   <Num value={r.aged.left} q="percent" />{' '}
                   <span className="label">{r.aged.line && lines[r.aged.line]?.name}</span>
                 </>
-              ) : waiting ? (
-                '…'
+              ) : waiting && first !== undefined ? (
+                <span className="label">being aged …</span>
               ) : (
                 ''
               ),

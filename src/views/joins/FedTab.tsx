@@ -5,6 +5,7 @@ import { tieFurther } from '../../core/edit/joining.js';
 import { figure } from '../../core/plan/catalogue.js';
 import type { Line } from '../../core/plan/schema.js';
 import type { FurtherTie } from '../../core/wiring/further.js';
+import { Asked } from '../../ui/parts/Asked.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { usePower } from '../../session/power.js';
 import { commit, tell, useSession } from '../../session/session.js';
@@ -79,9 +80,12 @@ function IfItBroke({ line, fences }: { line: Line; fences: readonly Wired[] }) {
   const run = report?.runs[0];
   const at_m = cursor ?? (run ? Math.round(5 * (run.from_m + run.to_m)) / 10 : 0);
   const key = strand === undefined ? null : `break ${season} ${line.id} ${strand} ${at_m}`;
-  const { value, waiting } = usePower(key, (api) =>
-    api.breakCost(season, { line: line.id, strand: strand!, at_m }),
+  const answer = usePower(
+    key,
+    (api) => api.breakCost(season, { line: line.id, strand: strand!, at_m }),
+    `break ${season} ${line.id}`,
   );
+  const { value, waiting, fault } = answer;
   if (strand === undefined || !report)
     return (
       <Part title={`If ${line.name} broke`}>
@@ -105,10 +109,9 @@ function IfItBroke({ line, fences }: { line: Line; fences: readonly Wired[] }) {
           onCommit={(s) => look({ cursor: s })}
         />
       </div>
-      <p className="mt-2" role="status" data-break>
-        {waiting && !value ? (
-          '…'
-        ) : !value ? (
+      <Asked of={answer} doing="Breaking it" className="mt-2" />
+      <p className={`mt-2 ${waiting ? 'opacity-60' : ''}`} role="status" data-break>
+        {!value && (waiting || fault !== null) ? null : !value ? (
           'Nothing is fed there.'
         ) : (
           <>
@@ -158,7 +161,8 @@ function More({ fences }: { fences: readonly Wired[] }) {
   const lines = useSession((s) => s.plan.lines);
   const tie = useTie(fences);
   const [share, setShare] = useState(figure(cat, 'joins.darkest'));
-  const { value, waiting } = usePower(`stronger ${share}`, (api) => api.stronger(share));
+  const answer = usePower(`stronger ${share}`, (api) => api.stronger(share), 'stronger');
+  const { value, waiting, fault } = answer;
   const ties = value?.flatMap((v) => v.ties) ?? [];
   const worst = Math.max(0, ...(value ?? []).map((v) => v.worst_m));
   const left = Math.max(0, ...(value ?? []).map((v) => v.left_m));
@@ -175,10 +179,9 @@ function More({ fences }: { fences: readonly Wired[] }) {
         onCommit={setShare}
       />{' '}
       <span className="label">of the live strand of a fence</span>
-      <p className="mt-2" role="status" data-more>
-        {waiting && !value ? (
-          '…'
-        ) : !value?.length ? (
+      <Asked of={answer} doing="Breaking each stretch in turn" className="mt-2" />
+      <p className={`mt-2 ${waiting ? 'opacity-60' : ''}`} role="status" data-more>
+        {!value && (waiting || fault !== null) ? null : !value?.length ? (
           'Nothing is fed.'
         ) : ties.length === 0 ? (
           <>

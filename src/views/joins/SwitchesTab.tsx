@@ -7,6 +7,7 @@ import type { Plan } from '../../core/plan/schema.js';
 import type { SearchOpening } from '../../core/wiring/cutouts.js';
 import { inOrder, USUAL_WIDTH } from '../../core/wiring/crossings.js';
 import type { Place } from '../../core/wiring/place.js';
+import { Asked } from '../../ui/parts/Asked.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { usePower } from '../../session/power.js';
 import { commit, tell, useSession } from '../../session/session.js';
@@ -24,7 +25,8 @@ export function SwitchesTab({ fences }: { fences: readonly Wired[] }) {
   const lines = useSession((s) => s.plan.lines);
   const units = useSession((s) => s.plan.energisers);
   const [part, setPart] = useState(figure(cat, 'search.part'));
-  const { value, waiting } = usePower(`cut-outs ${part}`, (api) => api.cutOuts(part));
+  const answer = usePower(`cut-outs ${part}`, (api) => api.cutOuts(part), 'cut-outs');
+  const { value } = answer;
   const places = fences.flatMap((f) => f.places);
   const take = ({ switches }: SearchOpening) => {
     const what = switches.length === 1 ? 'switch in' : `${switches.length} switches in`;
@@ -52,7 +54,7 @@ export function SwitchesTab({ fences }: { fences: readonly Wired[] }) {
           onCommit={setPart}
         />{' '}
         <span className="label">is parted no further</span>
-        {waiting && !value && <p className="mt-2">…</p>}
+        <Asked of={answer} doing="Trying switches" className="mt-2" />
         {value?.length === 0 && <p className="mt-2">Nothing is fed.</p>}
         {value?.map(({ energiser, found }) => (
           <div key={energiser} className="mt-3">

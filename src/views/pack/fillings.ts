@@ -20,7 +20,7 @@ import type { Filling, PartId } from './pack.js';
 /** @param only the line that it is for; null: all of them. Coils and days are of the whole property. */
 export function useFillings(loaded: Loaded, only: string | null): Record<PartId, Filling> {
   const { plan, report } = loaded;
-  const { cuts, waiting } = useCuts(useLedger());
+  const { value: cuts, waiting } = useCuts(useLedger());
   const days = useDayLeaves(null, Infinity);
   const drawn = useMemo(() => {
     const cat = ownCatalogue(catalogue, plan);

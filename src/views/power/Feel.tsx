@@ -3,6 +3,7 @@ import { figure, type SeasonId } from '../../core/plan/catalogue.js';
 import type { Energiser } from '../../core/plan/schema.js';
 import type { EnergiserReport } from '../../core/report/schema.js';
 import type { Shock } from '../../core/compare/shock.js';
+import { Asked } from '../../ui/parts/Asked.js';
 import { usePower } from '../../session/power.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { useSession } from '../../session/session.js';
@@ -39,7 +40,8 @@ export function Feel({ unit, report }: { unit: Energiser; report: EnergiserRepor
   const chosen = useView((v) => v.line);
   const felt = report.felt;
   const line = chosen && report.lines.includes(chosen) ? chosen : (felt?.line ?? report.lines[0]!);
-  const { value, waiting } = usePower(`feel ${unit.id} ${line}`, (api) => api.feel(unit.id, line));
+  const answer = usePower(`feel ${unit.id} ${line}`, (api) => api.feel(unit.id, line));
+  const { value, waiting, fault } = answer;
   const rows = (value ?? []).flatMap((s) =>
     s.shocks.map((k): Row => ({ ...k, rho_ohm_m: s.rho_ohm_m, open_V: s.open_V })),
   );
@@ -59,9 +61,10 @@ export function Feel({ unit, report }: { unit: Energiser; report: EnergiserRepor
         options={report.lines.map((l) => [l, lines[l]?.name ?? l] as const)}
         onChange={(l) => chooseLine(l)}
       />
+      <Asked of={answer} doing="Touching it in every season" className="mt-2" />
       <p className="mt-2" role="status">
-        {waiting && !value
-          ? 'Touching it …'
+        {!value && (waiting || fault !== null)
+          ? null
           : rows.length === 0
             ? 'Nobody is named on either side of this line: say who it holds on Land.'
             : poor.length === 0

@@ -5,6 +5,7 @@ import { doubtsOf, placePatch } from '../../core/sizing/remedies.js';
 import { usePower } from '../../session/power.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commitPatch, useSession } from '../../session/session.js';
+import { Asked } from '../../ui/parts/Asked.js';
 import { Button } from '../../ui/parts/Button.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 import { Num, type Origin } from '../../ui/parts/Num.js';
@@ -32,7 +33,8 @@ export function Places({
   const cat = useCatalogue();
   const lines = useSession((s) => s.plan.lines);
   const key = `places ${unit.id} ${pressed ? `${pressed.e.toFixed(1)},${pressed.n.toFixed(1)}` : ''}`;
-  const { value: all, waiting } = usePower(key, (api) => api.places(unit.id, pressed));
+  const answer = usePower(key, (api) => api.places(unit.id, pressed));
+  const { value: all, waiting, fault } = answer;
   const [every, setEvery] = useState(false);
   const shown = useMemo(() => {
     const first = every ? (all ?? []) : (all ?? []).slice(0, MOST);
@@ -47,7 +49,7 @@ export function Places({
     );
     return () => onPins([]);
   }, [shown, onPins]);
-  if (!all) return <p role="status">{waiting ? 'Trying places …' : 'It feeds nothing yet.'}</p>;
+  if (!all) return waiting || fault !== null ? <Asked of={answer} doing="Trying places" /> : <p role="status">It feeds nothing yet.</p>; // prettier-ignore
   const doubts = (p: FeedPlace) => doubtsOf(p, { energiser: unit, cat }).map((d) => DOUBTS[d]);
   return (
     <div aria-busy={waiting} className={waiting ? 'opacity-60' : ''}>

@@ -3,6 +3,7 @@ import type { Energiser } from '../../core/plan/schema.js';
 import type { SplitOffer } from '../../workers/questions.js';
 import { askPower, usePower } from '../../session/power.js';
 import { commitPatch, useSession } from '../../session/session.js';
+import { Asked } from '../../ui/parts/Asked.js';
 import { Button } from '../../ui/parts/Button.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 import { Num, useUnits } from '../../ui/parts/Num.js';
@@ -11,7 +12,8 @@ import { PULSE } from './origins.js';
 
 /** What would raise the worst point, each with the volts that it brings; the fence made into two at last. */
 export function Remedies({ unit }: { unit: Energiser }) {
-  const { value, waiting } = usePower(`remedies ${unit.id}`, (api) => api.remedies(unit.id));
+  const answer = usePower(`remedies ${unit.id}`, (api) => api.remedies(unit.id));
+  const { value, waiting } = answer;
   // Nothing is offered before all rules have looked at it.
   const key = value && !waiting ? value.remedies.map((r) => r.id).join() : null;
   const { value: judged, waiting: judging } = usePower(key && `judged ${unit.id} ${key}`, (api) =>
@@ -19,7 +21,7 @@ export function Remedies({ unit }: { unit: Energiser }) {
   );
   const lines = useSession((s) => s.plan.lines);
   const units = useUnits();
-  if (!value) return waiting ? <p role="status">Trying what would help …</p> : null;
+  if (!value) return <Asked of={answer} doing="Trying what would help" />;
   const { now } = value;
   const may = waiting || judging ? null : judged;
   const remedies = may ?? value.remedies;

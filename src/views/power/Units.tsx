@@ -5,6 +5,7 @@ import type { Energiser } from '../../core/plan/schema.js';
 import type { EnergiserReport } from '../../core/report/schema.js';
 import type { Candidate } from '../../core/power/sizing.js';
 import { sizingViews } from '../../core/sizing/views.js';
+import { Asked } from '../../ui/parts/Asked.js';
 import { usePower } from '../../session/power.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
@@ -27,7 +28,8 @@ export function Units({ unit, report }: Of) {
   const cat = useCatalogue();
   const units = useUnits();
   const reserve = useSession((s) => s.plan.sizing.reserve);
-  const { value: all, waiting } = usePower(`units ${unit.id}`, (api) => api.units(unit.id));
+  const answer = usePower(`units ${unit.id}`, (api) => api.units(unit.id));
+  const { value: all, waiting } = answer;
   const room = usePower(report.smallest && all ? `room ${unit.id}` : null, (api) =>
     api.room(unit.id),
   );
@@ -39,6 +41,7 @@ export function Units({ unit, report }: Of) {
   const season = report.least ? cat.seasons[report.least.season]!.name.toLowerCase() : '';
   return (
     <>
+      <Asked of={answer} doing="Trying every unit" />
       <p data-recommended={best ?? 'none'}>
         {best ? (
           <>

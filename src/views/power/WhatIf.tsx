@@ -5,6 +5,7 @@ import type { Energiser } from '../../core/plan/schema.js';
 import { hoofContact } from '../../core/power/feel.js';
 import type { Beside } from '../../core/power/pulseNet.js';
 import type { EnergiserReport } from '../../core/report/schema.js';
+import { Asked } from '../../ui/parts/Asked.js';
 import { usePower } from '../../session/power.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { commit, useSession } from '../../session/session.js';
@@ -44,9 +45,12 @@ export function WhatIf({ unit, report }: { unit: Energiser; report: EnergiserRep
   };
   const asked = off || Object.keys(beside).length > 0;
   const key = asked ? `whatIf ${unit.id} ${season} ${off} ${JSON.stringify(beside)}` : null;
-  const { value, waiting } = usePower(key, (api) =>
-    api.whatIf(unit.id, season, beside, off ? 'off' : 'on'),
+  const answer = usePower(
+    key,
+    (api) => api.whatIf(unit.id, season, beside, off ? 'off' : 'on'),
+    asked ? `whatIf ${unit.id} ${season}` : null,
   );
+  const { value, waiting } = answer;
   useEffect(() => {
     const tracks = value && Object.entries(value.volts.lines);
     look({
@@ -104,15 +108,20 @@ export function WhatIf({ unit, report }: { unit: Energiser; report: EnergiserRep
           <QuantityField label="Leak" q="ohm" min={10} max={1e6} value={leak} onCommit={setLeak} />
         )}
       </div>
+      {answer.fault !== null && <Asked of={answer} doing="Working out what would be" />}
       <p className="mt-3 text-[1.071rem]" role="status" data-what-if>
         Worst point now <Num value={now} q="volt" from={PULSE} />
         {asked && (
           <>
             , then{' '}
             {waiting && !value ? (
-              '…'
+              <span className="label">being worked out …</span>
             ) : (
-              <strong className={value?.score && value.score.share < 1 ? 'text-stop' : ''}>
+              <strong
+                className={
+                  waiting ? 'text-soft' : value?.score && value.score.share < 1 ? 'text-stop' : ''
+                }
+              >
                 <Num value={value?.score?.worst.v_V} q="volt" />
               </strong>
             )}

@@ -3,6 +3,7 @@ import { FAULT_KINDS } from '../../core/faults/kinds.js';
 import { round } from '../../core/base/numbers.js';
 import { say } from '../../core/base/units.js';
 import { KIND_WHY, KIND_WORDS } from '../../core/rounds/verdict.js';
+import { Asked } from '../../ui/parts/Asked.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { useSession } from '../../session/session.js';
 import { Part } from '../../ui/parts/controls.js';
@@ -19,7 +20,8 @@ const SLIGHT = 0.04;
 const FEW = 3;
 
 export function SaidCard({ unit, round: of, log }: { unit: { id: string; name: string }; round: Round; log: Log }) {
-  const { said, waiting } = useSaid(unit.id, of, log);
+  const answer = useSaid(unit.id, of, log);
+  const { value: said, waiting, fault } = answer;
   const title = `What the round of ${dayName(of.time.slice(0, 10))} says of ${unit.name}`;
   if (of.readings.length < FEW)
     return (
@@ -27,10 +29,11 @@ export function SaidCard({ unit, round: of, log }: { unit: { id: string; name: s
         <p>{of.readings.length === 1 ? 'One reading' : `${of.readings.length} readings`} so far: {FEW} at least are wanted, the unit’s own terminal and its earth among them.</p>
       </Part>
     );
-  if (!said) return <Part title={title}>{waiting ? <p role="status">Weighing what was read …</p> : <p>Nothing of it can be compared with the plan.</p>}</Part>;
+  if (!said) return <Part title={title}>{waiting || fault !== null ? <Asked of={answer} doing="Weighing what was read" /> : <p>Nothing of it can be compared with the plan.</p>}</Part>;
   return (
     <Part title={title}>
-      <div data-said={said.likeliest} aria-busy={waiting}>
+      {fault !== null && <Asked of={answer} doing="Weighing what was read" />}
+      <div data-said={said.likeliest} aria-busy={waiting} className={waiting ? 'opacity-60' : ''}>
         <SaidWords said={said} round={of} />
         <Odd ids={said.odd} log={log} />
       </div>

@@ -24,7 +24,7 @@ import { say, type Units } from '../../core/base/units.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { keepHere, keptHere } from '../../session/here.js';
 import { useStanding, type KeptRecord } from '../../session/kept.js';
-import { usePower } from '../../session/power.js';
+import { usePower, type Answer } from '../../session/power.js';
 import { useSession } from '../../session/session.js';
 import type { Asked, Said } from '../../core/rounds/said.js';
 
@@ -203,10 +203,10 @@ export function useAsked(unit: string | undefined, round: Round | null, log: Log
 } // prettier-ignore
 
 /** What the newest round of a unit says, against its plan and what it read before on days like that. */
-export function useSaid(unit: string, round: Round | null, log: Log): { said: Said | null; waiting: boolean } {
+export function useSaid(unit: string, round: Round | null, log: Log): Answer<Said> {
   const { asked, key } = useAsked(unit, round, log, false);
-  const { value, waiting } = usePower(key && `said ${key}`, (api) => api.said(asked!));
-  return { said: value, waiting: key !== null && waiting };
+  const answer = usePower(key && `said ${key}`, (api) => api.said(asked!), key && `said ${unit}`);
+  return { ...answer, waiting: key !== null && answer.waiting };
 } // prettier-ignore
 
 /** A point in words. */

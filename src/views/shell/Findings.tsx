@@ -19,13 +19,15 @@ const KINDS = ['stop', 'mend', 'confirm'] as const;
 
 /** How many there are of each kind, by mark and figure. */
 export function FindingCounts() {
-  const findings = useSession((s) => s.report?.findings) ?? NONE;
+  const findings = useSession((s) => s.report?.findings);
+  // Before the first figures nobody knows: none would be said as if it were found.
   const count = (kind: Finding['kind']) =>
-    findings.filter((f) => f.kind === kind && isOpen(f)).length;
+    findings?.filter((f) => f.kind === kind && isOpen(f)).length ?? '–';
+  const said = KINDS.map((k) => `${count(k)} ${KIND_NAMES[k]}`).join(', ');
   return (
     <span
-      className="inline-flex items-center gap-2.5"
-      aria-label={`Findings: ${KINDS.map((k) => `${count(k)} ${KIND_NAMES[k]}`).join(', ')}`}
+      className={`inline-flex items-center gap-2.5 ${findings ? '' : 'text-soft'}`}
+      aria-label={`Findings: ${findings ? said : 'being worked out'}`}
       role="img"
     >
       {KINDS.map((kind) => (
@@ -100,6 +102,7 @@ function Head({ end }: { end: React.ReactNode }) {
 /** The list itself: this step first, the others folded and counted, what is let be apart. */
 export function FindingList() {
   const findings = useSession((s) => s.report?.findings) ?? NONE;
+  const worked = useSession((s) => s.report !== null);
   const lines = useSession((s) => s.plan.lines);
   const step = useView((v) => v.step);
   const line = useView((v) => v.line);
@@ -174,11 +177,13 @@ export function FindingList() {
         <Causes causes={own} label={`On ${named(step)}`} />
         {own.length === 0 && (
           <p className="label px-3 pt-2">
-            {searching
-              ? 'Nothing of that kind on this step.'
-              : findings.length === 0
-                ? 'Nothing found.'
-                : `Nothing found on ${named(step)}.`}
+            {!worked
+              ? 'Rules are asked once the first figures are there.'
+              : searching
+                ? 'Nothing of that kind on this step.'
+                : findings.length === 0
+                  ? 'Nothing found.'
+                  : `Nothing found on ${named(step)}.`}
           </p>
         )}
         {others.map(({ step: other, causes }) => (

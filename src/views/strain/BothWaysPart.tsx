@@ -5,6 +5,7 @@ import { turnsOf } from '../../core/wire/turns.js';
 import { figure, recordOf } from '../../core/plan/catalogue.js';
 import { usePower } from '../../session/power.js';
 import { commit } from '../../session/session.js';
+import { Asked } from '../../ui/parts/Asked.js';
 import { REFERENCE_C } from '../../core/wire/strung.js';
 import { useMoney } from '../../ui/parts/money.js';
 import { Button } from '../../ui/parts/Button.js';
@@ -16,13 +17,14 @@ import type { Strained } from './strained.js';
 
 export function BothWaysPart({ of }: { of: Strained }) {
   const { line, cat } = of;
-  const { value, waiting } = usePower(`both ways ${line.id}`, (api) => api.bothWays(line.id));
+  const answer = usePower(`both ways ${line.id}`, (api) => api.bothWays(line.id));
+  const { value, waiting } = answer;
   const turns = turnsOf(line, cat);
   if (turns.length === 0 || (!value && !waiting)) return null;
   return (
     <section aria-label="Wrapped or separate" className="mt-5" aria-busy={waiting}>
       <h3 className="heading">Round its corners, or separate runs</h3>
-      {!value && <p className="label">Working both ways out …</p>}
+      <Asked of={answer} doing="Working both ways out" className="label" />
       {value && <Told both={value} of={of} />}
       {value && <Sides both={value} of={of} />}
       <p className="label mt-1">

@@ -31,7 +31,7 @@ export function BuyTab() {
   const [only, setOnly] = useState('all');
   const [by, setBy] = useState<Grouping>('group');
   const ledger = useLedger();
-  const { cuts } = useCuts(ledger);
+  const { value: cuts } = useCuts(ledger);
   const supplies = useSupplies(cuts);
   const money = useMoney();
   const things = [...Object.values(plan.lines), ...Object.values(plan.energisers)];

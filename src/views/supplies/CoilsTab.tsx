@@ -5,6 +5,7 @@ import { say } from '../../core/base/units.js';
 import { recordOf } from '../../core/plan/catalogue.js';
 import { coilLength, reelsOf } from '../../core/supplies/takeoff.js';
 import type { WireCut } from '../../core/supplies/wireCuts.js';
+import { Asked } from '../../ui/parts/Asked.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { changeRow } from '../../core/supplies/bookEdits.js';
 import { happened, takeBack } from '../../session/records.js';
@@ -20,14 +21,12 @@ import { useCuts, useLedger } from './supplied.js';
 export function CoilsTab() {
   const id = useSession((s) => s.id);
   const ledger = useLedger();
-  const { cuts, waiting } = useCuts(ledger);
+  const answer = useCuts(ledger);
+  const { value: cuts, waiting } = answer;
   return (
     <>
-      {cuts === null ? (
-        <p role="status">
-          {waiting ? 'Cutting the coils …' : 'The coils could not be cut: reload the page.'}
-        </p>
-      ) : cuts.length === 0 ? (
+      <Asked of={answer} doing="Cutting the coils" />
+      {cuts === null ? null : cuts.length === 0 ? (
         <p className="label">No strands of plain wire yet: there are no coils to cut.</p>
       ) : (
         cuts.map((cut) => <Wire key={cut.wire} cut={cut} waiting={waiting} id={id} />)

@@ -21,7 +21,7 @@ import { useBasket, useCuts, useLedger, useSupplies, type Ordered } from './supp
 
 export function OrdersTab() {
   const ledger = useLedger();
-  const { cuts, waiting } = useCuts(ledger);
+  const { value: cuts, waiting } = useCuts(ledger);
   const supplies = useSupplies(cuts);
   const basket = useBasket(supplies, ledger);
   return (

@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react';
 import { say } from '../../core/base/units.js';
 import type { Apart } from '../../core/compare/apart.js';
 import type { Plan } from '../../core/plan/schema.js';
+import { Asked } from '../../ui/parts/Asked.js';
 import { useStanding, type KeptRecord } from '../../session/kept.js';
 import { usePower } from '../../session/power.js';
 import { planAt } from '../../session/server.js';
@@ -69,7 +70,7 @@ function OneLine() {
         ))}
       </div>
       {waiting ? (
-        <p role="status">Working it out …</p>
+        <Asked of={{ ...(way === MORE ? more : other), value: null }} doing="Working it out" />
       ) : way !== null && apart ? (
         <>
           <p className="mb-2" data-more>
@@ -208,6 +209,6 @@ function Compared({ a, b }: { a: Named | null; b: Named | null }) {
   );
   if (ra === rb) return <p className="label">Choose two different states.</p>;
   if (plans === 'gone') return <p role="alert">That state could not be had from the server now.</p>;
-  if (!answer.value || answer.waiting) return <p role="status">Working both out …</p>;
+  if (!answer.value || answer.waiting) return <Asked of={{ ...answer, value: null }} doing="Working both out" />; // prettier-ignore
   return <ApartTables apart={answer.value} names={[a?.name ?? 'now', b?.name ?? 'now']} />;
 }

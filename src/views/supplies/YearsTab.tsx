@@ -7,6 +7,7 @@ import { figure } from '../../core/plan/catalogue.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { usePower } from '../../session/power.js';
 import { useSession } from '../../session/session.js';
+import { Asked } from '../../ui/parts/Asked.js';
 import { Check, Part, QuantityField, Select } from '../../ui/parts/controls.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 import { LineChart, type Curve } from '../../ui/parts/LineChart.js';
@@ -28,7 +29,7 @@ export function YearsTab() {
   const [chosen, setChosen] = useState<readonly string[] | null>(null);
   const [work, setWork] = useState(true);
   if (!line) return <p className="label">No lines yet: there is nothing to compare.</p>;
-  if (!answer.value) return <p role="status">Working the kinds out …</p>;
+  if (!answer.value) return <Asked of={answer} doing="Working the kinds out" />;
   const { rows, own } = answer.value;
   const able = rows.filter((r) => r.height_m === null);
   const picked =

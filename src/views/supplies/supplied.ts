@@ -8,7 +8,7 @@ import { withCuts } from '../../core/supplies/cutSupplies.js';
 import type { WireCut } from '../../core/supplies/wireCuts.js';
 import { useCatalogue } from '../../session/catalogue.js';
 import { useStanding, type KeptRecord } from '../../session/kept.js';
-import { usePower } from '../../session/power.js';
+import { usePower, type Answer } from '../../session/power.js';
 import { happened } from '../../session/records.js';
 import { useSession } from '../../session/session.js';
 
@@ -45,19 +45,20 @@ export function useLedger() {
 let lastCut: { readonly id: string; readonly plan: Plan; readonly key: string; readonly cuts: WireCut[] } | null = null; // prettier-ignore
 
 /** The coils as they are cut, with the part coils of the shed; null until they are. */
-export function useCuts(ledger: Ledger): { cuts: WireCut[] | null; waiting: boolean } {
+export function useCuts(ledger: Ledger): Answer<WireCut[]> {
   const plan = useSession((s) => s.plan);
   const id = useSession((s) => s.id);
   const parts = begun(ledger);
   const key = JSON.stringify(['cut', parts]);
   const known = lastCut?.plan === plan && lastCut.key === key ? lastCut.cuts : null;
-  const { value, waiting } = usePower(known ? null : key, (api) => api.cut(parts));
+  const { value, waiting, fault } = usePower(known ? null : key, (api) => api.cut(parts));
   useEffect(() => {
     if (value && !waiting) lastCut = { id, plan, key, cuts: value };
   }, [value, waiting, id, plan, key]);
   // While it is cut anew, what was cut of this property before.
   const before = lastCut?.id === id ? lastCut.cuts : null;
-  return known ? { cuts: known, waiting: false } : { cuts: value ?? before, waiting };
+  if (known) return { value: known, waiting: false, fault: null };
+  return { value: value ?? before, waiting, fault };
 }
 
 /** The list of supplies as the coils are cut; as it was first counted until they are. */

@@ -1,27 +1,31 @@
 import { promisify } from 'node:util';
 import { brotliCompress, constants } from 'node:zlib';
 import type { APIRoute } from 'astro';
+import type { Grid } from '../../../core/plan/schema.js';
+import { inSteps } from '../../../formats/gridSteps.js';
 import { store } from '../../../server/index.js';
 import { answer, fault } from '../../../server/http.js';
 
 const compress = promisify(brotliCompress);
 /** Grids up to this size are worth the time of the closest packing, once; letters. */
 const SMALL = 2_000_000;
-/** The packed text of grids asked for last: they never change. */
+/** The packed text of grids asked for last, by how they were asked for: they never change. */
 const packed = new Map<string, Promise<Buffer>>();
 
-function pack(id: string, body: string): Promise<Buffer> {
-  let made = packed.get(id);
+function pack(key: string, body: () => string): Promise<Buffer> {
+  let made = packed.get(key);
   if (!made) {
-    made = compress(body, { params: { [constants.BROTLI_PARAM_QUALITY]: 11 } });
-    packed.set(id, made);
+    made = compress(body(), { params: { [constants.BROTLI_PARAM_QUALITY]: 11 } });
+    packed.set(key, made);
     if (packed.size > 8) packed.delete(packed.keys().next().value!);
   }
   return made;
 }
 
-/** A grid by its content id; it never changes, so it may be kept. */
-export const GET: APIRoute = ({ params, request }) =>
+const stepped = (body: string): string => JSON.stringify(inSteps(JSON.parse(body) as Grid));
+
+/** A grid by its content id, as it is kept or in steps; it never changes, so it may be kept. */
+export const GET: APIRoute = ({ params, request, url }) =>
   answer(async () => {
     const id = params.id!;
     const body = await (await store()).gridBody(id);
@@ -33,7 +37,9 @@ export const GET: APIRoute = ({ params, request }) =>
     };
     const small =
       body.length <= SMALL && /\bbr\b/.test(request.headers.get('accept-encoding') ?? '');
-    if (!small) return new Response(body, { headers });
-    const bytes = new Uint8Array(await pack(id, body));
+    const steps = url.searchParams.get('in') === 'steps';
+    const text = () => (steps ? stepped(body) : body);
+    if (!small) return new Response(text(), { headers });
+    const bytes = new Uint8Array(await pack(steps ? `${id} in steps` : id, text));
     return new Response(bytes, { headers: { ...headers, 'content-encoding': 'br' } });
   });
