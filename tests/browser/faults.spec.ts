@@ -26,6 +26,13 @@ test('a search begins at the unit, leads to the next place, shows where it lies,
   const place = (await next.locator('.font-semibold').innerText()).trim();
   await expect(page.locator('[data-now]')).toHaveText(place);
   await axeInAll(page);
+  // What was said stays in its place until one reading more is weighed.
+  await expect(page.locator('[data-likeliest]')).toBeVisible();
+  await page.evaluate(() => {
+    const seen = Object.assign(window, { gone: 0 });
+    const look = () => (seen.gone += document.querySelector('[data-likeliest]') ? 0 : 1);
+    new MutationObserver(look).observe(document.body, { subtree: true, childList: true });
+  });
   // A meter that shows both: volts, then amps at the same place.
   await page.getByLabel('my meter shows amps and their direction too').check();
   await put(page, '3.9');
@@ -33,6 +40,7 @@ test('a search begins at the unit, leads to the next place, shows where it lies,
   await put(page, '1.5');
   await expect.poll(async () => (await records(page, id)).map((r) => r['kind'])).toEqual(['volts', 'earth_volts', 'volts', 'amps']); // prettier-ignore
   await expect(page.locator('[data-likeliest]')).toBeVisible();
+  expect(await page.evaluate(() => (window as unknown as { gone: number }).gone)).toBe(0);
   // Another is offered: what was read is not read again.
   await expect(page.locator('[data-now]')).not.toHaveText(place);
   await next.click();
