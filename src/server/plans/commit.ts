@@ -4,7 +4,8 @@ import type { Part } from '../../core/parts/part.js';
 import type { Plan } from '../../core/plan/schema.js';
 import type { CommitResult, Proposed, Saved } from '../../formats/change.js';
 import { FormatError } from '../../formats/error.js';
-import { applyPatch, patchesTouch } from '../../formats/patch.js';
+import { inTheWay } from '../../formats/merge.js';
+import { applyPatch } from '../../formats/patch.js';
 import { openPlan } from '../../formats/planFile.js';
 import { breath, inTurn } from '../turns.js';
 import type { Heads } from './heads.js';
@@ -72,10 +73,7 @@ export function createCommit(
     const revision = now.revision + 1;
     const others = await othersSince(trx, id, change, again?.revision ?? revision);
     if (again) return { status: 'saved', revision: again.revision, at: again.at, others };
-    const known = new Set(change.after);
-    const theirs = others.filter(
-      (c) => !known.has(c.changeId) && (c.kind === 'lift' || patchesTouch(c.patch, change.patch)),
-    );
+    const theirs = inTheWay(change, others);
     if (theirs.length > 0) return { status: 'conflict', revision: now.revision, theirs, others };
 
     const plan = likely?.was === now.plan ? likely.plan : await changed(now.plan, change, trx);
