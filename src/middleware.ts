@@ -1,11 +1,8 @@
 /** Who may come in where, and what a page may load and run: nothing from elsewhere, of scripts within it only its own. */
 import { createHash } from 'node:crypto';
-import type { APIContext } from 'astro';
 import { defineMiddleware } from 'astro:middleware';
-import { admitted } from './server/access/doors.js';
-import { tooOften, visitorOf } from './server/access/gate.js';
-import { ANYBODY } from './formats/visitor.js';
-import { answer, fault, tooMany } from './server/http.js';
+import { turnedAway } from './server/access/turnedAway.js';
+import { answer } from './server/http.js';
 import { store } from './server/index.js';
 
 const policy = (scripts: readonly string[]): string =>
@@ -24,37 +21,8 @@ const policy = (scripts: readonly string[]): string =>
     "frame-ancestors 'none'",
   ].join('; ');
 
-/** What is answered in place of the page, or null: come in. */
-async function turnedAway(context: APIContext): Promise<Response | null> {
-  const { routePattern, params, request, cookies, locals, url } = context;
-  const api = routePattern.startsWith('/api/');
-  const property = params['id'];
-  locals.visitor = ANYBODY;
-  // What is open to all needs no store, and says itself how it fares.
-  if (admitted(routePattern, request.method, property, null) === 'in') {
-    const wait = locals.from?.remote ? tooOften(null, locals.from) : 0;
-    return wait > 0 ? later(wait) : null;
-  }
-  const visitor = await visitorOf((await store()).people, cookies, locals.from);
-  const wait = tooOften(visitor, locals.from);
-  if (wait > 0) return later(wait);
-  const verdict = admitted(routePattern, request.method, property, visitor);
-  if (visitor) locals.visitor = visitor;
-  if (verdict === 'in') return null;
-  if (verdict === 'sign in') {
-    if (api) return fault(401, 'sign in first');
-    return context.redirect(`/sign-in?to=${encodeURIComponent(url.pathname + url.search)}`);
-  }
-  if (api) return fault(403, 'your role here does not allow this');
-  if (visitor?.only !== undefined) return context.redirect(`/p/${visitor.only}/land`);
-  return context.redirect('/?not-you');
-}
-
-const later = (seconds: number): Response =>
-  tooMany(`too many requests: again in ${seconds} s`, seconds);
-
 export const onRequest = defineMiddleware(async (context, next) => {
-  const away = await answer(async () => (await turnedAway(context)) ?? NOTHING);
+  const away = await answer(async () => (await turnedAway(context, people)) ?? NOTHING);
   const response = away === NOTHING ? await next() : away;
   if (!response.headers.get('content-type')?.startsWith('text/html')) return response;
   const html = await response.text();
@@ -66,5 +34,6 @@ export const onRequest = defineMiddleware(async (context, next) => {
   return new Response(html, { status: response.status, headers });
 });
 
+const people = async () => (await store()).people;
 /** Nobody was turned away. */
 const NOTHING = new Response();

@@ -11,7 +11,7 @@ import { constants } from 'node:zlib';
 import compression from 'compression';
 import pino from 'pino';
 import sirv, { type Options } from 'sirv';
-import type { From } from './access/from.js';
+import { addressOf, type From } from './access/from.js';
 import { copied } from './backup/daily.js';
 import { openDatabase, plainly, StoreError } from './database.js';
 import { storeFile } from './index.js';
@@ -66,12 +66,9 @@ export async function serve(options: ServeOptions): Promise<Server> {
   const behind = options.behind === undefined ? null : new URL(options.behind);
   const remote = behind !== null || !isLoopback(options.host);
   const page: Step = (request, response, next) => {
-    const through = behind && request.headers['x-forwarded-for'];
+    const forwarded = behind ? request.headers['x-forwarded-for'] : undefined;
     const from: From = {
-      // What the nearest proxy has put at the end is the only one that nobody else could have written.
-      address:
-        (through && String(through).split(',').at(-1)?.trim()) ||
-        (request.socket.remoteAddress ?? ''),
+      address: addressOf(request.socket.remoteAddress, forwarded && String(forwarded)),
       remote,
       secure: options.tls !== undefined || behind?.protocol === 'https:',
     };

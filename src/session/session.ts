@@ -53,7 +53,8 @@ export async function openSession(id: string): Promise<void> {
     refused: null,
     told: null,
   });
-  await openWorker();
+  // What is there is shown while the worker is still on its way.
+  void openWorker();
   listen(id);
   keepUp();
   for (const changeId of opened.landed) void outbox.forget('changes', changeId);
