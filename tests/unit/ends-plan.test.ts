@@ -4,6 +4,7 @@ import { placeLine } from '../../src/core/edit/placeLine.js';
 import { asProposed, copyEnd, endsAlike, setAssembly, setEnd } from '../../src/core/edit/ending.js';
 import { reverseLine } from '../../src/core/edit/reshape.js';
 import { withEnd } from '../../src/core/ends/hand.js';
+import { fittings } from '../../src/core/ends/takes.js';
 import { stepsOf } from '../../src/core/ends/steps.js';
 import { gateFigures, gateLoads } from '../../src/core/ends/gates.js';
 import { catalogue } from '../../src/core/plan/shipped.js';
@@ -192,6 +193,45 @@ describe('what the ends take', () => {
     expect(at.some((s) => Math.abs(s - 297.6) < 0.05)).toBe(false);
   });
 });
+
+describe('what is fixed to the posts of an end', () => {
+  const end = (part: object) => ({ kind: 'h', wire: 'end', foot: 'block', rail_m: 2.4, railHeight_m: 1, shared: false, side: 'before', second: undefined, ...part }) as unknown as Parameters<typeof fittings>[0]; // prettier-ignore
+  const count = (part: object) => Object.fromEntries(fittings(end(part), catalogue).map(([item, n]) => [item, n])); // prettier-ignore
+  // Two full wraps and as much again as one leg: five legs.
+  const way = Math.hypot(2.4, 1);
+
+  it('by hand, kind for kind', () => {
+    expect(count({})).toEqual({ 'end.rail': 1, 'end.pin': 2, 'wire.ht25': 5 * way, staple: 4 });
+    expect(count({ wire: 'both' })).toEqual({ 'end.rail': 1, 'end.pin': 2, 'wire.ht25': 10 * way, staple: 8 }); // prettier-ignore
+    expect(count({ kind: 'double-h' })).toEqual({ 'end.rail': 2, 'end.pin': 4, 'wire.ht25': 10 * way, staple: 8 }); // prettier-ignore
+    expect(count({ kind: 'n' })).toEqual({ 'end.strut': 1, 'end.pin': 2, 'wire.ht25': 5 * 2.4, staple: 4 }); // prettier-ignore
+    expect(count({ kind: 'stay' })).toEqual({ 'end.strut': 1, 'end.pin': 2, 'end.block': 1 });
+    expect(count({ kind: 'stay', foot: 'post' })).toEqual({ 'end.strut': 1, 'end.pin': 2 });
+    expect(count({ kind: 'post' })).toEqual({});
+  });
+
+  it('a tie-back has its wire: down to its log, 0.8 m under the ground and half a metre further out', () => {
+    expect(count({ kind: 'tie-back' })).toEqual({ 'end.log': 1, 'wire.ht25': 5 * Math.hypot(2.4 + 0.5, 1 + 0.8), staple: 2 }); // prettier-ignore
+  });
+
+  it('what two lines share is taken once', () => {
+    expect(fittings(end({ shared: true, side: 'after' }), catalogue)).toEqual([]);
+    expect(count({ shared: true, side: 'after', second: 'before' })).toHaveProperty('end.rail');
+  });
+});
+
+describe('a gate post with one diagonal', () => {
+  const found = (before: NonNullable<Line['ends']>[number]['before'], gates: Plan['gates'] | undefined = gate(true)) =>
+    report(fed({ ends: [{ at_m: 148, before }] }, gates ? { gates } : {})).findings.filter((f) => f.rule === 'gate-one-diagonal').length;
+
+  it('is found on one frame and on two, and not where both are there or no gate hangs', () => {
+    expect(found({ kind: 'h', wire: 'end' })).toBe(1);
+    expect(found({ kind: 'double-h', wire: 'end' })).toBe(1);
+    expect(found({ kind: 'h', wire: 'both' })).toBe(0);
+    expect(found({ kind: 'double-h', wire: 'both' })).toBe(0);
+    expect(found({ kind: 'post', wire: 'end' })).toBe(0);
+  });
+}); // prettier-ignore
 
 describe('a plan of version 1', () => {
   it('has its own length of rail as heights of its fence from then on', () => {
