@@ -48,6 +48,10 @@ await Promise.all([
     await step('format', 'prettier', ['--check', '--cache', '.']);
     await step('lint', 'eslint', ['--max-warnings', '0', '.']);
     await step('imports', 'depcruise', ['src', '--config', '.dependency-cruiser.cjs']);
+    await step('damaged files and requests', process.execPath, [
+      'scripts/ts.mjs',
+      'tests/fuzz/fuzz.ts',
+    ]);
   })(),
   step('unit and reference tests', 'vitest', [
     'run',
@@ -55,10 +59,6 @@ await Promise.all([
     '--reporter=json',
     '--outputFile.json=test-results/unit.json',
   ]),
-]);
-await step('damaged files and requests', process.execPath, [
-  'scripts/ts.mjs',
-  'tests/fuzz/fuzz.ts',
 ]);
 await step('browser tests', 'playwright', ['test']);
 

@@ -170,7 +170,9 @@ test('things on the land are put down, typed, moved and taken; a burn bars posts
   await expect(page.getByRole('list', { name: 'Things on the land' })).toContainText('Wet bit');
 });
 
-test('a simulated walk becomes a line; a reload in the middle loses nothing', async ({ page }) => {
+test('a simulated walk becomes a line; a reload in the middle loses nothing @all', async ({
+  page,
+}) => {
   const id = await open(page, 'land', { ...ring });
   await expect(page.locator('[data-map]')).toBeVisible();
   await page.getByText('Walk a line now').click();

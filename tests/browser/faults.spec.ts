@@ -120,7 +120,7 @@ test.describe('with a position', () => {
   });
 });
 
-test('a switch opened is put down, said beside what is read, and closed again', async ({ page }) => {
+test('a switch opened is put down, said beside what is read, and closed again @all', async ({ page }) => {
   const id = await open(page, 'faults', small, { own: true });
   await put(page, '4.0');
   await put(page, '300');

@@ -15,7 +15,7 @@ const supply = async (page: Page, item: string) => {
   return page.locator(`[data-supply="${item}"]`);
 };
 
-test('what a break costs is told, with the one tie that mends it', async ({ page }) => {
+test('what a break costs is told, with the one tie that mends it @all', async ({ page }) => {
   const id = await yard(page, 'Fed');
   const told = page.locator('[data-break]');
   await expect(told).toContainText('Nothing would be dead');
@@ -38,7 +38,7 @@ test('what a break costs is told, with the one tie that mends it', async ({ page
   await expect(page.getByText(/No single break may darken more than.*100/)).toBeVisible();
 });
 
-test('switches that halve the search go in together, are drawn, bought, and undone', async ({
+test('switches that halve the search go in together, are drawn, bought, and undone @all', async ({
   page,
 }) => {
   const id = await yard(page, 'Switches');

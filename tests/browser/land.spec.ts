@@ -123,7 +123,7 @@ test('draws by keyboard alone: places and legs typed, a vertex moved by arrows a
   expect(line!.vertices).toHaveLength(3);
 });
 
-test('a walked track comes in, reduced to its runs', async ({ page }) => {
+test('a walked track comes in, reduced to its runs @all', async ({ page }) => {
   const id = await open(page);
   const walked = 'input[accept=".gpx,.kml,.geojson,.json,.csv,.zip"]';
   await page.setInputFiles(walked, 'demo/new-cross-fence.gpx');

@@ -22,7 +22,7 @@ test('the volts stand on map and section, and the season repaints them', async (
   await axeInAll(page);
 });
 
-test('no unit is enough for the demo: what helps is ranked, judged, and splitting is done and undone', async ({ page }) => {
+test('no unit is enough for the demo: what helps is ranked, judged, and splitting is done and undone @all', async ({ page }) => {
   // Some seconds of work for the machine, and a busy machine has others to serve.
   test.slow();
   const id = await open(page, 'power');

@@ -103,7 +103,7 @@ test('a stretch is barred, a post moved by typing; nonsense is refused beside it
     .toBeCloseTo(placed![2]!.at_m + 0.5, 1);
 });
 
-test('a line is walked: where one stands, how far to the next post by the tape, posts ticked off, kept over a reload', async ({ page, context }) => {
+test('a line is walked: where one stands, how far to the next post by the tape, posts ticked off, kept over a reload @all', async ({ page, context }) => {
   const id = await open(page, 'section', some);
   const { plan } = await stored(page, id);
   const line = plan.lines['burn']!;

@@ -206,7 +206,7 @@ test('the whole job, from a noisy walk and a grid to the order list, in under si
   expect(actions).toBeLessThan(60);
 });
 
-test('the first page opens the sample farm with its tour, which goes through five steps and is left at any time', async ({
+test('the first page opens the sample farm with its tour, which goes through five steps and is left at any time @all', async ({
   page,
 }) => {
   await page.goto('/');

@@ -144,7 +144,7 @@ test('two years of checks are drawn, and say what happened', async ({ page }) =>
   await expect(page.getByRole('img', { name: /^Tension at 15 °C over time/ })).toBeVisible();
 });
 
-test('the microphone finds the note of a bay (a simulated signal without its first mode)', async ({
+test('the microphone finds the note of a bay (a simulated signal without its first mode) @all', async ({
   page,
 }) => {
   await at(page, 'Terrace', 'Checks');
@@ -171,7 +171,7 @@ test('the microphone finds the note of a bay (a simulated signal without its fir
   await page.getByRole('button', { name: 'Stop listening' }).click();
 });
 
-test('break tests and a wire of one’s own take the place of the table', async ({ page }) => {
+test('break tests and a wire of one’s own take the place of the table @all', async ({ page }) => {
   const id = await at(page, 'Terrace', 'Wires');
   await page.getByLabel('at', { exact: true }).fill('5000');
   await page.keyboard.press('Enter');

@@ -192,7 +192,7 @@ test('goats want closer gaps; a figure of the line’s own wants a note, and can
   await expect(row).toContainText(/at most 170.mm/);
 });
 
-test('posts or strands: a pair is taken, with its bays', async ({ page }) => {
+test('posts or strands: a pair is taken, with its bays @all', async ({ page }) => {
   const id = await open(page, 'strands', some);
   await choose(page, 'East march');
   await tab(page, 'Posts or strands');
@@ -249,7 +249,7 @@ test('designs: kept by name, put on several lines, left, and gone back to', asyn
   expect(heights(await made(page, id, 'east'))).toEqual([400, 650, 950]);
 });
 
-test('the marked stick prints true: every strand within half a millimetre on paper', async ({
+test('the marked stick prints true: every strand within half a millimetre on paper @all', async ({
   page,
 }) => {
   const id = await open(page, 'strands', some);

@@ -208,7 +208,7 @@ test('what one strand more costs is one press; a named state stands beside the p
   await expect(page.getByText('No state has a name yet')).toBeVisible();
 });
 
-test('kinds over the years: the year at which they cross, in words and in the chart', async ({
+test('kinds over the years: the year at which they cross, in words and in the chart @all', async ({
   page,
 }) => {
   await at(page, 'Over the years', { own: false });

@@ -77,7 +77,7 @@ test('a gate is set by typing: out of its line it is refused beside the field', 
   expect(Object.keys((await stored(page, id)).plan.gates)).toHaveLength(before);
 });
 
-test('an energiser is moved by typing and feeds the line that is nearest; its card follows', async ({
+test('an energiser is moved by typing and feeds the line that is nearest; its card follows @all', async ({
   page,
 }) => {
   const id = await open(page);
@@ -149,7 +149,7 @@ test('season and temperature switches change what is shown, and are kept by the 
   );
 });
 
-test('a conflict can also be given up: theirs stays', async ({ page, context }) => {
+test('a conflict can also be given up: theirs stays @all', async ({ page, context }) => {
   const id = await open(page, 'land', small, { own: true });
   const other = await context.newPage();
   // It edits on an old base: neither the server's own line nor the tab beside it tells it of the change.

@@ -90,7 +90,7 @@ test('power: the rods that are proposed meet the earth test', async ({ page }) =
   expect((await stored(page, id)).plan.energisers['steading']!.rods).toBeGreaterThan(4);
 });
 
-test('strain: a firmer school sets more, and imperial shows pounds', async ({ page }) => {
+test('strain: a firmer school sets more, and imperial shows pounds @all', async ({ page }) => {
   await open(page, 'strain');
   await page
     .getByRole('group', { name: 'Lines' })
