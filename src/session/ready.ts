@@ -11,17 +11,13 @@ export async function keepProgram(): Promise<void> {
   if (!serviceWorker) return;
   const kept = await serviceWorker.register('/sw.js').catch(() => null);
   kept?.waiting?.postMessage('take over');
-  if (kept) await theRest();
 }
 
 /** What of the program is seldom wanted is fetched after all else; what does not come now comes the next time. */
 async function theRest(): Promise<void> {
-  const { active } = await navigator.serviceWorker.ready;
-  const { port1, port2 } = new MessageChannel();
-  const done = new Promise((resolve) => (port1.onmessage = resolve));
-  active?.postMessage('the rest', [port2]);
-  // One that is ended over it never answers.
-  await Promise.race([done, new Promise((resolve) => setTimeout(resolve, 60_000))]);
+  // Where it was not taken in there is none to wait for.
+  if (!(await navigator.serviceWorker.getRegistration())) return;
+  (await navigator.serviceWorker.ready).active?.postMessage('the rest');
 }
 
 /** All that the property open here wants to be there without the server. */
@@ -29,4 +25,5 @@ export async function readyForAway(): Promise<void> {
   await keepProgram();
   await askForRoom();
   await followAll();
+  if (navigator.serviceWorker) await theRest();
 }

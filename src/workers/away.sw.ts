@@ -22,11 +22,7 @@ interface Scope {
   ): void;
   addEventListener(
     type: 'message',
-    run: (event: {
-      readonly data: unknown;
-      readonly ports: readonly MessagePort[];
-      waitUntil(work: Promise<unknown>): void;
-    }) => void,
+    run: (event: { readonly data: unknown; waitUntil(work: Promise<unknown>): void }) => void,
   ): void;
 }
 const self = globalThis as unknown as Scope;
@@ -82,12 +78,6 @@ registerRoute(
 self.addEventListener('activate', (event) => event.waitUntil(self.clients.claim()));
 self.addEventListener('message', (event) => {
   if (event.data === 'take over') void self.skipWaiting();
-  if (event.data !== 'the rest') return;
-  const [port] = event.ports;
-  event.waitUntil(
-    fetchTheRest().then(
-      () => port?.postMessage(true),
-      () => port?.postMessage(false),
-    ),
-  );
+  // What does not come now comes the next time.
+  if (event.data === 'the rest') event.waitUntil(fetchTheRest().catch(() => undefined));
 });

@@ -29,6 +29,16 @@ async function keptHere(page: Page): Promise<string> {
       all.onsuccess = () => (asked.result.close(), done(all.result));
     };
   }))).toBeGreaterThanOrEqual(11); // prettier-ignore
+  // What is seldom wanted comes after all else: charts, other coordinates, papers.
+  const seldom = () =>
+    page.evaluate(async () =>
+      (await (await caches.open('seldom')).keys()).map((r) =>
+        new URL(r.url).pathname.replace(/^.*\/([A-Za-z]+)\..*$/, '$1'),
+      ),
+    );
+  await expect
+    .poll(seldom)
+    .toEqual(expect.arrayContaining(['charts', 'projection', 'PrintView', 'reasons']));
   return id;
 }
 
