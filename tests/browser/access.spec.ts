@@ -50,7 +50,7 @@ async function signedIn(page: Page, name: string): Promise<void> {
   await expect(page).toHaveURL(/^[^?]*\/land$/);
 }
 
-test('from a machine where nobody signs in: the first person is an owner, and signed in @all', async ({ page, playwright }) => {
+test('from a machine where nobody signs in: the first person is an owner, and signed in', async ({ page, playwright }) => {
   await page.goto(`${server.base}/`);
   await expect(page.getByText('Only this machine is let in')).toBeVisible();
   await page.getByRole('link', { name: 'Let people sign in' }).click();
@@ -127,7 +127,7 @@ test('each role does what its door says, and nothing more', async ({ playwright 
   }
 }); // prettier-ignore
 
-test('a wrong phrase is said and no more; too many tries have to wait, and others need not @all', async ({ page, playwright }) => {
+test('a wrong phrase is said and no more; too many tries have to wait, and others need not', async ({ page, playwright }) => {
   await page.goto(`${server.base}/p/${id}/power?x=1`);
   await expect(page).toHaveURL(/\/sign-in/);
   await axeInAll(page);

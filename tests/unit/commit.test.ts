@@ -114,3 +114,11 @@ it('what touches what others did is no saving: both are shown, and nothing is wr
   expect(await names()).toEqual([1, 'Upper', 'b']);
   expect(told.map(([, c]) => c.words)).toEqual(['called Upper']);
 });
+
+it('a change that is sent again is answered again, and told once', async () => {
+  const change = rename('a', 'Upper');
+  const commit = commits();
+  const first = await commit(id, change);
+  expect(await commit(id, change)).toEqual(first);
+  expect(told.map(([, c]) => c.revision)).toEqual([1]);
+});

@@ -99,9 +99,11 @@ export function createCommit(
     commits(id, async () => {
       // All others wait while a transaction is open: what is long is done before it.
       const likely = await ahead(id, change);
+      const again = await db<ChangeRow>('change').where({ change_id: change.changeId }).first('revision'); // prettier-ignore
       try {
         const result = await db.transaction((trx) => within(trx, id, change, who, likely));
-        if (result?.status === 'saved') {
+        // One that was sent again was told when it was saved.
+        if (result?.status === 'saved' && !again) {
           const { revision, at } = result;
           saved(id, { ...change, revision, at, ...(who === '' ? {} : { who }) });
         }
