@@ -2,15 +2,22 @@
 import 'fake-indexeddb/auto';
 import { afterAll, beforeAll, expect, it, vi } from 'vitest';
 import type { Proposed } from '../../src/formats/change.js';
-import { keptProperty } from '../../src/session/field.js';
-import { openOutbox } from '../../src/session/outbox.js';
-import { record, useRecords } from '../../src/session/records.js';
-import { commit, openSession, useSession } from '../../src/session/session.js';
 import { line, plan } from './scene.js';
 
 const start = plan([line('a', [[0, 0], [100, 0]])]); // prettier-ignore
 const json = (body: unknown, status = 200) => new Response(JSON.stringify(body), { status });
 const visitor = { id: 'p', name: 'P', role: 'owner' };
+
+// A tab of its own: in another one somebody may be leaving, and keeps nothing more.
+async function tab() {
+  vi.resetModules();
+  const { keptProperty } = await import('../../src/session/field.js');
+  const { openOutbox } = await import('../../src/session/outbox.js');
+  const { record, useRecords } = await import('../../src/session/records.js');
+  const { commit, openSession, useSession } = await import('../../src/session/session.js');
+  await openSession('p');
+  return { keptProperty, openOutbox, record, useRecords, commit, useSession };
+}
 
 beforeAll(() => {
   // Nothing is worked out and nobody else is heard here.
@@ -36,7 +43,7 @@ afterAll(() => vi.unstubAllGlobals());
 
 it('a change leaves the outbox only when the plan that is kept has it', async () => {
   // The worker never answers: the property is open all the same.
-  await openSession('p');
+  const { commit, keptProperty, openOutbox, useSession } = await tab();
   expect(useSession.getState().report).toBeNull();
   commit('called Upper', (d) => void (d.lines['a']!.name = 'Upper'));
   const box = openOutbox('p');
@@ -46,6 +53,7 @@ it('a change leaves the outbox only when the plan that is kept has it', async ()
 });
 
 it('a record that the server does not take is said, and stays: it is the only copy', async () => {
+  const { openOutbox, record, useRecords } = await tab();
   const out = { kind: 'stock', record: { id: 'refused-1' } };
   await record(out);
   await vi.waitFor(() => expect(useRecords.getState().refused).toMatchObject([{ record: { id: 'refused-1' } }]), 5000); // prettier-ignore
