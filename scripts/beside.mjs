@@ -5,7 +5,7 @@
 import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { claimed } from './claims.mjs';
+import { claimed, middle } from './claims.mjs';
 
 const OLD = '837060c';
 const TIMES = Number(process.env.TIMES ?? 5);
@@ -38,12 +38,12 @@ for (let k = 0; k < TIMES; k++) {
   then.push(run(folder));
   now.push(run('.'));
 }
-const middle = (list, key) => list.map((m) => m[key]).sort((a, b) => a - b)[Math.floor(list.length / 2)]; // prettier-ignore
+const middleOf = (list, key) => middle(list.map((m) => m[key]));
 for (const [what, key, most] of [
   ['a vertex dragged, without volts', 'drag_ms', 1.2],
   ['the first evaluation', 'first_ms', 1.5],
 ]) {
-  const [a, b] = [middle(now, key), middle(then, key)];
+  const [a, b] = [middleOf(now, key), middleOf(then, key)];
   console.log(`${what}: ${a.toFixed(1)} ms, at ${OLD} ${b.toFixed(1)} ms`);
   claimed(`${what}, beside ${OLD} (${a.toFixed(0)} for ${b.toFixed(0)} ms)`, [most, 'times'], a / b); // prettier-ignore
 }

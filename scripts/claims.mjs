@@ -19,6 +19,9 @@ export const claimsIn = (text) =>
 
 const shown = (x, unit) => `${Math.abs(x) < 10 ? x.toFixed(2) : Math.round(x)} ${unit}`;
 
+/** The one in the middle of some figures. */
+export const middle = (list) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)];
+
 /** The rest of what it printed. */
 export const wordsIn = (text) =>
   text

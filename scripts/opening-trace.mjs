@@ -5,7 +5,7 @@
  * any step has its figures after 0.7 s; a step changed is first drawn within 0.1 s.
  */
 import { existsSync, readFileSync, statSync } from 'node:fs';
-import { claimed } from './claims.mjs';
+import { claimed, middle } from './claims.mjs';
 import { withDemo } from './demo-browser.mjs';
 
 const TIMES = Number(process.env.TIMES ?? 3);
@@ -16,7 +16,6 @@ const LINE = {
   uploadThroughput: 200_000,
 };
 const STEPS = ['land', 'strands', 'section', 'power', 'joins', 'ends', 'strain', 'supplies', 'build', 'rounds', 'faults']; // prettier-ignore
-const middle = (list) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)];
 const there = (page, selector) => page.locator(selector).first().waitFor({ timeout: 60_000 });
 
 await withDemo('4396', async (browser, address) => {

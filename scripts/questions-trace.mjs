@@ -3,11 +3,10 @@
  * Claims (docs/model.md, Speed): verdict of Rounds and Faults 2 s, one reading more 100 ms; plan of work 1.5 s; coils 1 s;
  * what would help 3 s; how sure: first bands 1 s, 300 drawn 6 s.
  */
-import { claimed } from './claims.mjs';
+import { claimed, middle } from './claims.mjs';
 import { withDemo } from './demo-browser.mjs';
 
 const TIMES = Number(process.env.TIMES ?? 3);
-const middle = (list) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)];
 const row = (what, most, list) => claimed(what, [most, 'ms'], middle(list));
 
 await withDemo('4398', async (browser, address) => {

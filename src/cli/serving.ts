@@ -47,6 +47,7 @@ export async function serve(io: Io, o: ServeFlags, path = '/'): Promise<void> {
   if (!isLoopback(o.host) || o.behind !== undefined) await letIn(o);
   process.env['ANABATIC_DB'] = resolve(o.db);
   process.env['ANABATIC_JOBS'] = join(root, 'dist', 'jobs', 'worker.mjs');
+  process.env['ANABATIC_FIRST'] = join(root, 'dist', 'first.json');
   const dist = join(root, 'dist');
   if (!existsSync(join(dist, 'server', 'entry.mjs')))
     throw new FormatError('', 'not built yet: run "npm run build" first');

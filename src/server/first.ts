@@ -1,6 +1,6 @@
 /** What a first visit wants of the program, told in the head of the page, so that nothing waits to be found by what was fetched before it. */
 import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { resolve } from 'node:path';
 
 export interface First {
   /** Addresses of the modules of the page, and of the worker of figures. */
@@ -14,7 +14,9 @@ let known: First | null = null;
 export function first(): First {
   if (!known) {
     try {
-      known = JSON.parse(readFileSync(join('dist', 'first.json'), 'utf8')) as First;
+      known = JSON.parse(
+        readFileSync(resolve(process.env['ANABATIC_FIRST'] ?? 'dist/first.json'), 'utf8'),
+      ) as First;
     } catch {
       known = { page: [], worker: [] };
     }

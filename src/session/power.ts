@@ -33,6 +33,7 @@ const answer = <R>(ask: Ask<R>): Promise<R | null> =>
 export interface Answer<R> {
   /** The last answer; while it is of an earlier plan or question it is waited for another. */
   readonly value: R | null;
+  /** False too where nothing is asked. */
   readonly waiting: boolean;
   /** Why the answer that is waited for could not be had, in words; it is tried again by itself. */
   readonly fault: string | null;
@@ -98,11 +99,11 @@ export function usePower<R>(key: string | null, ask: Ask<R>, subject = key): Ans
     // The question is named by its key.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key, plan]);
-  const waiting = state?.key !== key || state?.plan !== plan;
+  const waiting = key !== null && (state?.key !== key || state?.plan !== plan);
   return {
     value: key !== null && state?.subject === subject ? state.value : null,
     waiting,
-    fault: waiting && key !== null ? fault : null,
+    fault: waiting ? fault : null,
   };
 }
 

@@ -16,7 +16,7 @@ import { planStore } from '../../src/server/plans/store.js';
 import { openBook, saveState, stacksNow, type Book, type Event } from '../../src/session/book.js';
 import { take } from '../../src/session/reducer.js';
 import { often } from '../often.js';
-import { acts, hold, nextId, nobody, play, rename, scene, server, settle, start, type Act, type Server } from './tabs.js'; // prettier-ignore
+import { acts, hold, nextId, nobody, play, rename, scene, server, serverBy, settle, start, type Act, type Server } from './tabs.js'; // prettier-ignore
 
 describe('what is saved', () => {
   /** Whatever was played, in the end all is at the server, once, and every tab shows it. */
@@ -51,41 +51,27 @@ describe('what is saved', () => {
         fc.asyncProperty(acts, async (list) => {
           const store = planStore(db);
           const id = await store.create({ plan: start(), grids: {} });
-          const history: Saved[] = [];
-          const commit = createCommit(db, createHeads(db, PARTS), PARTS, (_, change) => history.push(change)); // prettier-ignore
-          const model = server();
-          let now = start();
-          const real: Server = {
-            ...model,
-            get plan() {
-              return now;
-            },
-            history,
-            newsSince: (since) => ({ changes: history.filter((h) => h.revision > since), more: false }), // prettier-ignore
-            open: (mine) => ({
-              revision: history.length,
-              plan: now,
-              at: null,
-              stacks: stacksOf(history),
-              landed: mine.filter((m) => history.some((h) => h.changeId === m)),
-            }),
-            async post(change) {
-              const { changeId } = change;
-              const before = history.length;
-              try {
-                const answer = (await commit(id, change))!;
-                if (history.length > before) now = applyPatch(now, history.at(-1)!.patch);
-                return answer.status === 'saved'
-                  ? { type: 'acked', changeId, ...answer }
-                  : { type: 'met', changeId, ...answer };
-              } catch (error) {
-                if (!(error instanceof FormatError)) throw error;
-                return { type: 'refused', changeId, status: 422, reason: error.message };
+          let told: Saved | null = null;
+          const commit = createCommit(db, createHeads(db, PARTS), PARTS, (_, change) => void (told = change)); // prettier-ignore
+          const real = serverBy(async (change, kept) => {
+            const { changeId } = change;
+            told = null;
+            try {
+              const answer = (await commit(id, change))!;
+              if (told) {
+                kept.history.push(told);
+                kept.plan = applyPatch(kept.plan, change.patch);
               }
-            },
-          };
+              return answer.status === 'saved'
+                ? { type: 'acked', changeId, ...answer }
+                : { type: 'met', changeId, ...answer };
+            } catch (error) {
+              if (!(error instanceof FormatError)) throw error;
+              return { type: 'refused', changeId, status: 422, reason: error.message };
+            }
+          });
           await endsWell(list, real);
-          expect((await createHeads(db, PARTS).of(id))!.plan).toEqual(now);
+          expect((await createHeads(db, PARTS).of(id))!.plan).toEqual(real.plan);
         }),
         { numRuns: often(40, 1000), verbose: 1 },
       );

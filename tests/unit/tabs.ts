@@ -23,37 +23,22 @@ export interface Server {
   open(mine: readonly string[]): Parameters<typeof openBook>[0] & { landed: readonly string[] };
 }
 
-/** The server as store.ts has it, without its database. */
-export function server(): Server {
-  let now = start();
-  const history: Saved[] = [];
+/** What a server has: the plan, and the changes that it took. */
+export interface Kept {
+  plan: Plan;
+  readonly history: Saved[];
+}
+
+/** A server by how it takes a change. */
+export function serverBy(take: (change: Proposed, kept: Kept) => Event | Promise<Event>): Server {
+  const kept: Kept = { plan: start(), history: [] };
+  const { history } = kept;
   return {
     get plan() {
-      return now;
+      return kept.plan;
     },
     history,
-    post(change: Proposed): Event {
-      const { changeId } = change;
-      const again = history.find((h) => h.changeId === changeId);
-      const others = history.filter((h) => h.revision > change.base && h.tab !== change.tab);
-      if (again)
-        return { type: 'acked', changeId, revision: again.revision, at: '', others: others.filter((o) => o.revision < again.revision) }; // prettier-ignore
-      const theirs = inTheWay(change, others);
-      const revision = history.length;
-      if (theirs.length > 0) return { type: 'met', changeId, revision, theirs, others };
-      try {
-        now = applyPatch(now, change.patch);
-      } catch {
-        return { type: 'refused', changeId, status: 422, reason: 'does not fit' };
-      }
-      // The store would check the plan here: a name of 81 letters stands for any unsound one.
-      if (Object.values(now.lines).some((l) => l.name.length > 80)) {
-        now = history.reduce((p, h) => applyPatch(p, h.patch), start());
-        return { type: 'refused', changeId, status: 422, reason: 'name too long' };
-      }
-      history.push({ ...change, revision: revision + 1, at: 'then' });
-      return { type: 'acked', changeId, revision: revision + 1, at: 'then', others };
-    },
+    post: (change) => take(change, kept),
     newsSince: (since: number) => ({
       changes: history.filter((h) => h.revision > since).slice(0, 3),
       more: history.filter((h) => h.revision > since).length > 3,
@@ -61,7 +46,7 @@ export function server(): Server {
     open(mine: readonly string[]) {
       return {
         revision: history.length,
-        plan: now,
+        plan: kept.plan,
         at: null,
         stacks: stacksOf(history),
         landed: mine.filter((id) => history.some((h) => h.changeId === id)),
@@ -69,6 +54,32 @@ export function server(): Server {
     },
   };
 }
+
+/** The server as store.ts has it, without its database. */
+export const server = () =>
+  serverBy((change, kept): Event => {
+    const { changeId } = change;
+    const { history } = kept;
+    const again = history.find((h) => h.changeId === changeId);
+    const others = history.filter((h) => h.revision > change.base && h.tab !== change.tab);
+    if (again)
+      return { type: 'acked', changeId, revision: again.revision, at: '', others: others.filter((o) => o.revision < again.revision) }; // prettier-ignore
+    const theirs = inTheWay(change, others);
+    const revision = history.length;
+    if (theirs.length > 0) return { type: 'met', changeId, revision, theirs, others };
+    let next: Plan;
+    try {
+      next = applyPatch(kept.plan, change.patch);
+    } catch {
+      return { type: 'refused', changeId, status: 422, reason: 'does not fit' };
+    }
+    // The store would check the plan here: a name of 81 letters stands for any unsound one.
+    if (Object.values(next.lines).some((l) => l.name.length > 80))
+      return { type: 'refused', changeId, status: 422, reason: 'name too long' };
+    kept.plan = next;
+    history.push({ ...change, revision: revision + 1, at: 'then' });
+    return { type: 'acked', changeId, revision: revision + 1, at: 'then', others };
+  });
 
 /** A browser with its storage, and the tab that is open in it. */
 export function browser(of: Server, name: string) {

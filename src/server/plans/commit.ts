@@ -57,24 +57,26 @@ export function createCommit(
       fromRow,
     );
 
-  /** All of a commit that stands or falls together. */
+  /** All of a commit that stands or falls together: what is answered, and the change where it is a new one. */
   async function within(
     trx: Knex,
     id: string,
     change: Proposed,
     who: string,
     likely: Awaited<ReturnType<typeof ahead>>,
-  ): Promise<CommitResult | null> {
+  ): Promise<{ result: CommitResult | null; made?: Saved }> {
     const now = await heads.lift(id, trx);
-    if (!now) return null;
+    if (!now) return { result: null };
     const again = await trx<ChangeRow>('change').where({ change_id: change.changeId }).first();
     if (again && again.property_id !== id)
       throw new FormatError('/changeId', 'belongs to a change of another property');
     const revision = now.revision + 1;
     const others = await othersSince(trx, id, change, again?.revision ?? revision);
-    if (again) return { status: 'saved', revision: again.revision, at: again.at, others };
+    if (again)
+      return { result: { status: 'saved', revision: again.revision, at: again.at, others } };
     const theirs = inTheWay(change, others);
-    if (theirs.length > 0) return { status: 'conflict', revision: now.revision, theirs, others };
+    if (theirs.length > 0)
+      return { result: { status: 'conflict', revision: now.revision, theirs, others } };
 
     const plan = likely?.was === now.plan ? likely.plan : await changed(now.plan, change, trx);
     const at = new Date().toISOString();
@@ -84,7 +86,8 @@ export function createCommit(
     if (revision % SNAPSHOT_EVERY === 0)
       await trx('snapshot').insert({ property_id: id, revision, plan: JSON.stringify(plan) });
     heads.remember(id, { revision, plan });
-    return { status: 'saved', revision, at, others };
+    const made = { ...change, revision, at, ...(who === '' ? {} : { who }) };
+    return { result: { status: 'saved', revision, at, others }, made };
   }
 
   const commits = inTurn();
@@ -99,14 +102,10 @@ export function createCommit(
     commits(id, async () => {
       // All others wait while a transaction is open: what is long is done before it.
       const likely = await ahead(id, change);
-      const again = await db<ChangeRow>('change').where({ change_id: change.changeId }).first('revision'); // prettier-ignore
       try {
-        const result = await db.transaction((trx) => within(trx, id, change, who, likely));
+        const { result, made } = await db.transaction((trx) => within(trx, id, change, who, likely)); // prettier-ignore
         // One that was sent again was told when it was saved.
-        if (result?.status === 'saved' && !again) {
-          const { revision, at } = result;
-          saved(id, { ...change, revision, at, ...(who === '' ? {} : { who }) });
-        }
+        if (made) saved(id, made);
         return result;
       } catch (error) {
         // The transaction may have failed after the head was remembered.

@@ -103,7 +103,12 @@ export function useWork(what?: BuildAsked['what']): Answer<Planned> {
   );
   if (!what && value && !waiting && key) last = { plan, key, planned: value };
   if (shared) return { value: shared, waiting: false, fault: null };
-  return { value: value ?? (what ? null : (last?.planned ?? null)), waiting, fault };
+  // Until the records are known nothing is asked yet.
+  return {
+    value: value ?? (what ? null : (last?.planned ?? null)),
+    waiting: waiting || !known,
+    fault,
+  };
 }
 
 /** Days, hours and crew as they are planned. */

@@ -74,7 +74,7 @@ function SearchSide() {
       </div>
       {round && search && <Summary search={search} waiting={waiting} />}
       {round && !search && (
-        waiting || fault !== null ? <Asked of={answer} doing="Weighing what was read" /> : <p role="status">Nothing of it can be compared with the plan.</p>
+        waiting ? <Asked of={answer} doing="Weighing what was read" /> : <p role="status">Nothing of it can be compared with the plan.</p>
       )}
       {search && fault !== null && <Asked of={answer} doing="Weighing what was read" />}
       {!round && (

@@ -74,5 +74,5 @@ export function useSearch(): Searched {
   const key = own && `search ${own} ${JSON.stringify(here)}`;
   // One reading more: what was said before stays until it is weighed.
   const answer = usePower(key, (api) => api.search(asked!, here), own && `search ${unit?.id}`);
-  return { unit, log, round, answer: { ...answer, waiting: key !== null && answer.waiting }, here };
+  return { unit, log, round, answer, here };
 }

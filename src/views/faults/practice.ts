@@ -117,13 +117,12 @@ export const over = (): void => keep(null);
 export function usePracticeSearch(): Answer<Search> {
   const of = usePractice((p) => (p.on ? p.of : null));
   const key = of && (of.shown || of.end) ? JSON.stringify(['practice', of.unit, of.seed, of.readings.length]) : null; // prettier-ignore
-  const answer = usePower(
+  return usePower(
     key,
     (api) =>
     api.search({ unit: of!.unit, season: SEASON, readings: of!.readings, before: [], share: shareOf(of!.unit), searching: true }, of!.here), // prettier-ignore
     key && `practice ${of!.unit} ${of!.seed}`,
   );
-  return { ...answer, waiting: key !== null && answer.waiting };
 }
 
 /** What told the most: the largest current, and where the current turned round on one line. */

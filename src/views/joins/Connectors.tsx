@@ -69,7 +69,7 @@ export function Connectors({ fences }: { fences: readonly Wired[] }) {
                   <Num value={r.aged.left} q="percent" />{' '}
                   <span className="label">{r.aged.line && lines[r.aged.line]?.name}</span>
                 </>
-              ) : waiting && first !== undefined ? (
+              ) : waiting ? (
                 <span className="label">being aged …</span>
               ) : (
                 ''

@@ -85,7 +85,7 @@ function IfItBroke({ line, fences }: { line: Line; fences: readonly Wired[] }) {
     (api) => api.breakCost(season, { line: line.id, strand: strand!, at_m }),
     `break ${season} ${line.id}`,
   );
-  const { value, waiting, fault } = answer;
+  const { value, waiting } = answer;
   if (strand === undefined || !report)
     return (
       <Part title={`If ${line.name} broke`}>
@@ -111,7 +111,7 @@ function IfItBroke({ line, fences }: { line: Line; fences: readonly Wired[] }) {
       </div>
       <Asked of={answer} doing="Breaking it" className="mt-2" />
       <p className={`mt-2 ${waiting ? 'opacity-60' : ''}`} role="status" data-break>
-        {!value && (waiting || fault !== null) ? null : !value ? (
+        {!value && waiting ? null : !value ? (
           'Nothing is fed there.'
         ) : (
           <>
@@ -162,7 +162,7 @@ function More({ fences }: { fences: readonly Wired[] }) {
   const tie = useTie(fences);
   const [share, setShare] = useState(figure(cat, 'joins.darkest'));
   const answer = usePower(`stronger ${share}`, (api) => api.stronger(share), 'stronger');
-  const { value, waiting, fault } = answer;
+  const { value, waiting } = answer;
   const ties = value?.flatMap((v) => v.ties) ?? [];
   const worst = Math.max(0, ...(value ?? []).map((v) => v.worst_m));
   const left = Math.max(0, ...(value ?? []).map((v) => v.left_m));
@@ -181,7 +181,7 @@ function More({ fences }: { fences: readonly Wired[] }) {
       <span className="label">of the live strand of a fence</span>
       <Asked of={answer} doing="Breaking each stretch in turn" className="mt-2" />
       <p className={`mt-2 ${waiting ? 'opacity-60' : ''}`} role="status" data-more>
-        {!value && (waiting || fault !== null) ? null : !value?.length ? (
+        {!value && waiting ? null : !value?.length ? (
           'Nothing is fed.'
         ) : ties.length === 0 ? (
           <>

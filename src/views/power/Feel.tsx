@@ -41,7 +41,7 @@ export function Feel({ unit, report }: { unit: Energiser; report: EnergiserRepor
   const felt = report.felt;
   const line = chosen && report.lines.includes(chosen) ? chosen : (felt?.line ?? report.lines[0]!);
   const answer = usePower(`feel ${unit.id} ${line}`, (api) => api.feel(unit.id, line));
-  const { value, waiting, fault } = answer;
+  const { value, waiting } = answer;
   const rows = (value ?? []).flatMap((s) =>
     s.shocks.map((k): Row => ({ ...k, rho_ohm_m: s.rho_ohm_m, open_V: s.open_V })),
   );
@@ -63,7 +63,7 @@ export function Feel({ unit, report }: { unit: Energiser; report: EnergiserRepor
       />
       <Asked of={answer} doing="Touching it in every season" className="mt-2" />
       <p className="mt-2" role="status">
-        {!value && (waiting || fault !== null)
+        {!value && waiting
           ? null
           : rows.length === 0
             ? 'Nobody is named on either side of this line: say who it holds on Land.'

@@ -34,7 +34,7 @@ export function Places({
   const lines = useSession((s) => s.plan.lines);
   const key = `places ${unit.id} ${pressed ? `${pressed.e.toFixed(1)},${pressed.n.toFixed(1)}` : ''}`;
   const answer = usePower(key, (api) => api.places(unit.id, pressed));
-  const { value: all, waiting, fault } = answer;
+  const { value: all, waiting } = answer;
   const [every, setEvery] = useState(false);
   const shown = useMemo(() => {
     const first = every ? (all ?? []) : (all ?? []).slice(0, MOST);
@@ -49,7 +49,7 @@ export function Places({
     );
     return () => onPins([]);
   }, [shown, onPins]);
-  if (!all) return waiting || fault !== null ? <Asked of={answer} doing="Trying places" /> : <p role="status">It feeds nothing yet.</p>; // prettier-ignore
+  if (!all) return waiting ? <Asked of={answer} doing="Trying places" /> : <p role="status">It feeds nothing yet.</p>; // prettier-ignore
   const doubts = (p: FeedPlace) => doubtsOf(p, { energiser: unit, cat }).map((d) => DOUBTS[d]);
   return (
     <div aria-busy={waiting} className={waiting ? 'opacity-60' : ''}>

@@ -29,7 +29,7 @@ export function SaidCard({ unit, round: of, log }: { unit: { id: string; name: s
         <p>{of.readings.length === 1 ? 'One reading' : `${of.readings.length} readings`} so far: {FEW} at least are wanted, the unit’s own terminal and its earth among them.</p>
       </Part>
     );
-  if (!said) return <Part title={title}>{waiting || fault !== null ? <Asked of={answer} doing="Weighing what was read" /> : <p>Nothing of it can be compared with the plan.</p>}</Part>;
+  if (!said) return <Part title={title}>{waiting ? <Asked of={answer} doing="Weighing what was read" /> : <p>Nothing of it can be compared with the plan.</p>}</Part>;
   return (
     <Part title={title}>
       {fault !== null && <Asked of={answer} doing="Weighing what was read" />}

@@ -205,8 +205,7 @@ export function useAsked(unit: string | undefined, round: Round | null, log: Log
 /** What the newest round of a unit says, against its plan and what it read before on days like that. */
 export function useSaid(unit: string, round: Round | null, log: Log): Answer<Said> {
   const { asked, key } = useAsked(unit, round, log, false);
-  const answer = usePower(key && `said ${key}`, (api) => api.said(asked!), key && `said ${unit}`);
-  return { ...answer, waiting: key !== null && answer.waiting };
+  return usePower(key && `said ${key}`, (api) => api.said(asked!), key && `said ${unit}`);
 } // prettier-ignore
 
 /** A point in words. */

@@ -5,7 +5,7 @@ import { recordOf } from '../../core/plan/catalogue.js';
 import type { Plan } from '../../core/plan/schema.js';
 import type { Strain } from '../../core/report/schema.js';
 import { REFERENCE_C } from '../../core/wire/strung.js';
-import { pushMost, windowOf, type WholeWindow } from '../../core/wire/window.js';
+import { pushMost, windowOf, type WholeWindow, type Window } from '../../core/wire/window.js';
 import { Check, Choice, QuantityField } from '../../ui/parts/controls.js';
 import { DataTable } from '../../ui/parts/DataTable.js';
 import { MEASURED, Num, useUnits, WhereFrom } from '../../ui/parts/Num.js';
@@ -157,7 +157,7 @@ function Windows({ of }: { of: Strained }) {
   );
 }
 
-function WindowWords({ w, of }: { w: WholeWindow; of: Strained }) {
+function WindowWords({ w, of }: { w: Window; of: Strained }) {
   const { row, climate } = of;
   const units = useUnits();
   const set = row.at15_N;

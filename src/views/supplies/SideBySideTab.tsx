@@ -209,6 +209,6 @@ function Compared({ a, b }: { a: Named | null; b: Named | null }) {
   );
   if (ra === rb) return <p className="label">Choose two different states.</p>;
   if (plans === 'gone') return <p role="alert">That state could not be had from the server now.</p>;
-  if (!answer.value || answer.waiting) return <Asked of={{ ...answer, value: null }} doing="Working both out" />; // prettier-ignore
+  if (!answer.value || answer.waiting) return <Asked of={{ value: null, waiting: true, fault: answer.fault }} doing="Working both out" />; // prettier-ignore
   return <ApartTables apart={answer.value} names={[a?.name ?? 'now', b?.name ?? 'now']} />;
 }

@@ -37,9 +37,9 @@ export const GET: APIRoute = ({ params, request, url }) =>
     };
     const small =
       body.length <= SMALL && /\bbr\b/.test(request.headers.get('accept-encoding') ?? '');
-    const steps = url.searchParams.get('in') === 'steps';
-    const text = () => (steps ? stepped(body) : body);
-    if (!small) return new Response(text(), { headers });
-    const bytes = new Uint8Array(await pack(steps ? `${id} in steps` : id, text));
+    // Where it is not packed once for all who ask it goes as it is kept: who asked for steps reads both.
+    if (!small) return new Response(body, { headers });
+    const packing = url.searchParams.get('in') === 'steps' ? pack(`${id} in steps`, () => stepped(body)) : pack(id, () => body); // prettier-ignore
+    const bytes = new Uint8Array(await packing);
     return new Response(bytes, { headers: { ...headers, 'content-encoding': 'br' } });
   });
