@@ -5,7 +5,7 @@ import { request } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { startServer } from '../torture/process.js';
-import { axeInAll, open, saved } from './help.js';
+import { axeInAll, front, open, saved } from './help.js';
 import { small } from './small.js';
 import { test } from './test.js';
 
@@ -15,7 +15,7 @@ test('a property is taken into one file, and comes back beside what it has becom
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: /^Backup, with history/ }).click()]);
   expect(file.suggestedFilename()).toMatch(/^anabatic-.*\.zip$/);
   const path = (await file.path())!;
-  await page.goto('/');
+  await front(page);
   await page.getByLabel('Bring a backup back:').setInputFiles(path);
   const came = page.locator('[data-restored]');
   await expect(came).toContainText('stands here already, equal in every part');
@@ -23,7 +23,7 @@ test('a property is taken into one file, and comes back beside what it has becom
   await page.goto(`/p/${id}/land`);
   await page.getByRole('button', { name: 'ft', exact: true }).click();
   await saved(page);
-  await page.goto('/');
+  await front(page);
   await page.getByLabel('Bring a backup back:').setInputFiles(path);
   await expect(came).toContainText('beside the one that stands here');
   await came.getByRole('link', { name: 'To be kept' }).click();
@@ -31,7 +31,7 @@ test('a property is taken into one file, and comes back beside what it has becom
   expect(page.url()).not.toContain(id);
   await expect(page.getByRole('button', { name: 'm', exact: true, pressed: true })).toBeVisible();
   // What is no backup is refused, and nothing is lost.
-  await page.goto('/');
+  await front(page);
   await page.getByLabel('Bring a backup back:').setInputFiles({ name: 'walk.zip', mimeType: 'application/zip', buffer: Buffer.from('no zip') });
   await expect(page.getByRole('alert')).toContainText('walk.zip: not a sound zip archive');
   await expect(page.getByRole('alert')).toContainText('Nothing of it was brought');

@@ -58,6 +58,12 @@ export async function open(
   return id;
 }
 
+/** The first page, once what stands on it answers: a file that is chosen before that goes nowhere. */
+export async function front(page: Page): Promise<void> {
+  await page.goto('/');
+  await expect(page.locator('main > fieldset:enabled')).toBeAttached();
+}
+
 async function posted(page: Page, change: Record<string, unknown>): Promise<string> {
   const answer = await page.request.post('/api/properties', { data: { ...DEMO, ...change } });
   expect(answer.status()).toBe(201);

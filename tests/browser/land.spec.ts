@@ -1,6 +1,6 @@
 import { expect, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { empty, open, saved, stored } from './help.js';
+import { empty, front, open, saved, stored } from './help.js';
 import { test } from './test.js';
 
 const map = (page: Page) => page.locator('[data-map]');
@@ -161,7 +161,7 @@ test('what is exported comes in again as the same plan; a broken file is refused
 }) => {
   const id = await open(page);
   const text = await (await page.request.get(`/api/properties/${id}/export?format=plan`)).text();
-  await page.goto('/');
+  await front(page);
   await page.setInputFiles('input[type=file]', {
     name: 'out.plan.json',
     mimeType: 'application/json',
@@ -177,7 +177,7 @@ test('what is exported comes in again as the same plan; a broken file is refused
     expect((await answer.text()).length).toBeGreaterThan(500);
   }
 
-  await page.goto('/');
+  await front(page);
   // A name of its own: other tests make properties meanwhile.
   const broken = text
     .replace('"height_m":0.15', '"height_m":"low"')

@@ -206,6 +206,21 @@ test('the whole job, from a noisy walk and a grid to the order list, in under si
   expect(actions).toBeLessThan(60);
 });
 
+test('what the first page asks to be pressed is shut until a press is heard', async ({ page }) => {
+  let go: () => void = () => {};
+  const held = new Promise<void>((done) => (go = done));
+  await page.route('**/*.js', async (route) => {
+    await held;
+    await route.continue();
+  });
+  await page.goto('/', { waitUntil: 'commit' });
+  await expect(page.getByRole('button', { name: 'Open the sample farm' })).toBeDisabled();
+  await expect(page.locator('input[accept=".json"]')).toBeDisabled();
+  go();
+  await expect(page.getByRole('button', { name: 'Open the sample farm' })).toBeEnabled();
+  await expect(page.locator('input[accept=".json"]')).toBeEnabled();
+});
+
 test('the first page opens the sample farm with its tour, which goes through five steps and is left at any time @all', async ({
   page,
 }) => {
