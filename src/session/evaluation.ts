@@ -6,9 +6,10 @@ import { follow } from '../core/report/change.js';
 import { seasonsOf } from '../core/plan/catalogue.js';
 import { catalogue } from '../core/plan/shipped.js';
 import type { PatchStep, Plan } from '../core/plan/schema.js';
-import type { Finding } from '../core/report/schema.js';
+import type { Finding, Report } from '../core/report/schema.js';
 import type { Together } from '../core/findings/together.js';
 import type { EvaluateApi, Evaluated } from '../workers/evaluate.js';
+import { keepReport, keptReport } from './reports.js';
 import { committed, useSession } from './state.js';
 import { useView } from './view.js';
 import { askKept, keptWorker, WorkerDied, type Running } from './workers.js';
@@ -18,6 +19,10 @@ const { getState: get, setState: set } = useSession;
 const worker = keptWorker('evaluate');
 /** The worker that was given the plan; another one knows nothing yet. */
 let opened: Running<EvaluateApi> | null = null;
+/** What it has told so far. */
+let heard: Report | null = null;
+/** The committed plan whose report is shown with nothing behind; null: none is. */
+let whole: Plan | null = null;
 let falls = 0;
 /** A worker that falls over this often one after another is not started again at once. */
 const MOST_FALLS = 2;
@@ -30,8 +35,38 @@ export const loadWorker = (): void => void worker().catch(() => undefined);
 /** Gives the worker the whole committed plan and its ground; starts it where none runs. */
 export async function openWorker(): Promise<void> {
   opened = null;
+  heard = null;
   await follower().catch(() => undefined);
 }
+
+/** This program, whose every part stands in its name once it is built; null: it may be another one under the same name. */
+const PROGRAM = import.meta.env.PROD ? import.meta.url : null;
+/** Reports of more posts take too long to be copied in the page. */
+const MOST_POSTS = 10_000;
+
+/** What this program worked out for a property at an earlier time, for whoever has this very plan; null: nothing is kept. */
+export async function reportOf(id: string): Promise<((plan: Plan) => Report | null) | null> {
+  const kept = PROGRAM === null ? null : await keptReport(id, PROGRAM);
+  return kept && ((plan) => (kept.plan === JSON.stringify(plan) ? kept.report : null));
+}
+
+let toKeep: ReturnType<typeof setTimeout> | undefined;
+/** Keeps the report that is shown once it has rested. */
+function keepShown(): void {
+  if (PROGRAM === null) return;
+  const program = PROGRAM;
+  clearTimeout(toKeep);
+  toKeep = setTimeout(() => {
+    const { id, report } = get();
+    const posts = Object.values(report?.lines ?? {}).reduce((sum, l) => sum + l.posts.length, 0);
+    if (!report || whole !== committed() || posts > MOST_POSTS) return;
+    keepReport({ id, program, plan: JSON.stringify(whole), report });
+  }, KEEP_MS);
+}
+const KEEP_MS = 1500;
+
+/** A report that was kept is what is shown: the worker has time, and what it says in a hurry is less. */
+export const standsAs = (plan: Plan): void => void (whole = plan);
 
 /** The worker with the committed plan. */
 async function follower(): Promise<Running<EvaluateApi>> {
@@ -139,7 +174,7 @@ interface Behind extends Wish {
 /** How soon something is answered: what is in the hand comes first by itself, and no turn of what follows it is long. */
 function hurryOf({ patch }: Wish, asked: boolean, behind: Behind | null): Hurry {
   // Posts, strands, tension and prices are shown before the pulses have been worked out.
-  if (get().report === null) return asked && 'first';
+  if (heard === null) return asked && 'first';
   if (patch.length === 0) return asked && 'volts';
   if (asked) return true;
   if (!wanted && behind!.turns >= TURNS) return false;
@@ -170,14 +205,15 @@ async function evaluateLoop(): Promise<void> {
       // The volts of all seasons one by one: whatever is wanted meanwhile waits for one of them at most.
       if (rests)
         for (const season of seasonsOf(get().plan, catalogue))
-          if (!wanted && get().report) await answered(api.ahead(patch, season));
+          if (!wanted && heard) await answered(api.ahead(patch, season));
       if (rests && wanted) continue;
       const left = hurry === true ? (UNSEEN[useView.getState().step] ?? []) : [];
+      const of = committed();
       const answer = await answered(api.evaluate(patch, { watched, hurry, left, mends }));
       falls = 0;
       if (told !== null && get().refused === told) set({ refused: null });
       told = null;
-      if (answer) show(answer, hurry, wish.plan);
+      if (answer) show(answer, hurry, wish, of);
       mends = patch.length === 0 ? untried().slice(0, MENDS_AT_ONCE) : [];
     } catch (error) {
       mends = [];
@@ -205,19 +241,23 @@ function nextBehind(before: Behind | null, { patch, plan }: Wish, hurry: Hurry):
   return { patch, plan, since: before?.since ?? now, turns: (before?.turns ?? 0) % TURNS };
 }
 
-/** @param plan what is in the hand, as it was when this was asked */
-function show(answer: Evaluated, hurry: Hurry, plan: Plan | null): void {
-  const before = get().report;
-  const report = follow(before, answer.change);
-  const findings = sameFindings(before?.findings ?? [], report.findings);
+/** @param of the committed plan when this was asked */
+function show(answer: Evaluated, hurry: Hurry, { patch, plan }: Wish, of: Plan): void {
+  heard = follow(heard, answer.change);
+  const rests = patch.length === 0;
+  // What stands there is of the same plan, and nothing of it is behind.
+  if (rests && hurry !== false && whole === of) return set({ choices: answer.choices });
+  whole = rests && hurry === false ? of : null;
+  const findings = sameFindings(get().report?.findings ?? [], heard.findings);
   set({
     // Both at once, so that all is drawn anew once; what was let go meanwhile is as it was committed.
     ...(plan && get().held ? { plan } : {}),
-    report: { ...report, findings },
+    report: { ...heard, findings },
     choices: answer.choices,
     took_ms: answer.took_ms,
     behind: hurry,
   });
+  if (whole) keepShown();
 }
 
 /** Findings that say what they said before keep their identity, so that their rows need no redrawing. */

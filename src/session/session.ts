@@ -7,7 +7,14 @@ import type { Grid, PatchStep, Plan } from '../core/plan/schema.js';
 import { groundOf, type Ground } from '../core/terrain/ground.js';
 import type { News, Proposed } from '../formats/change.js';
 import { applyPatch, edit } from '../formats/patch.js';
-import { followPatch, loadWorker, openWorker, requestReport } from './evaluation.js';
+import {
+  followPatch,
+  loadWorker,
+  openWorker,
+  reportOf,
+  requestReport,
+  standsAs,
+} from './evaluation.js';
 import { keepProperty } from './field.js';
 import { followMoves } from './live.js';
 import { groundGrid, openedProperty } from './open.js';
@@ -31,14 +38,21 @@ const tab = crypto.randomUUID();
 let outbox: Outbox;
 let channel: BroadcastChannel | null = null;
 
+/** So long the page has to itself before figures that stand there are worked out anew, ms. */
+const AFTER_MS = 1000;
+
 /** Opens a property: plan, ground, worker, and changes that an earlier tab could not save. */
 export async function openSession(id: string): Promise<void> {
-  loadWorker();
+  const before = reportOf(id);
+  // While the plan is being fetched: one that was never looked at here has to be worked out.
+  void before.then((kept) => kept ?? loadWorker());
   outbox = openOutbox(id);
   const left = await outbox.left<Proposed>('changes');
   const mine = left.map((w) => w.id).slice(-200);
   const opened = await openedProperty(id, mine);
   const grid = await groundGrid(opened.plan);
+  const report = left.length > 0 ? null : ((await before)?.(opened.plan) ?? null);
+  if (report) standsAs(opened.plan);
   set({
     id,
     plan: opened.plan,
@@ -46,15 +60,15 @@ export async function openSession(id: string): Promise<void> {
     book: openBook(opened, tab),
     ground: groundFor(opened.plan, grid),
     grid,
-    report: null,
+    report,
     choices: null,
     took_ms: 0,
     behind: false,
     refused: null,
     told: null,
   });
-  // What is there is shown while the worker is still on its way.
-  void openWorker();
+  // What is there is shown while the worker is still on its way; where its figures are there too, it begins after them.
+  if (!report) void openWorker();
   listen(id);
   keepUp();
   for (const changeId of opened.landed) void outbox.forget('changes', changeId);
@@ -62,7 +76,8 @@ export async function openSession(id: string): Promise<void> {
   happen({ type: 'recovered', changes });
   void sendLeft(outbox);
   void sendPhotosLeft();
-  requestReport([]);
+  if (report) setTimeout(() => requestReport([]), AFTER_MS);
+  else requestReport([]);
 }
 
 /** Takes an event in and carries out what it asks for. */
