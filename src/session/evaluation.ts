@@ -67,6 +67,10 @@ const KEEP_MS = 1500;
 
 /** A report that was kept is what is shown: the worker has time, and what it says in a hurry is less. */
 export const standsAs = (plan: Plan): void => void (whole = plan);
+/** Lets the worker begin where nothing has been asked of it yet. */
+export const beginAtRest = (): void => {
+  if (heard === null && !busy) ask(REST);
+};
 
 /** The worker with the committed plan. */
 async function follower(): Promise<Running<EvaluateApi>> {

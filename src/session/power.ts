@@ -7,6 +7,7 @@ import { useEffect, useState } from 'react';
 import type { Plan } from '../core/plan/schema.js';
 import type { Ground } from '../core/terrain/ground.js';
 import type { QuestionsApi } from '../workers/questions.js';
+import { asking } from './asking.js';
 import { useSession } from './state.js';
 import { askKept, keptWorker, type Running } from './workers.js';
 
@@ -19,16 +20,18 @@ let given: { by: Running<QuestionsApi>; plan: Plan; ground: Ground; done: Promis
 
 /** An answer by the plan that is shown now. */
 const answer = <R>(ask: Ask<R>): Promise<R | null> =>
-  askKept(worker, async (running) => {
-    const { plan, ground } = useSession.getState();
-    if (given?.by !== running || given.plan !== plan || given.ground !== ground) {
-      const same = given?.by === running && given.ground === ground;
-      const done = running.api.open(plan, same ? null : ground) as Promise<void>;
-      given = { by: running, plan, ground, done };
-    }
-    await given.done;
-    return ask(running.api);
-  });
+  asking(
+    askKept(worker, async (running) => {
+      const { plan, ground } = useSession.getState();
+      if (given?.by !== running || given.plan !== plan || given.ground !== ground) {
+        const same = given?.by === running && given.ground === ground;
+        const done = running.api.open(plan, same ? null : ground) as Promise<void>;
+        given = { by: running, plan, ground, done };
+      }
+      await given.done;
+      return ask(running.api);
+    }),
+  );
 
 export interface Answer<R> {
   /** The last answer; while it is of an earlier plan or question it is waited for another. */
@@ -58,6 +61,8 @@ useSession.subscribe((now, before) => {
   if (now.plan !== before.plan && now.id === before.id && before.report) moved = performance.now();
 });
 
+/** Loads the worker's program while the plan is being fetched. */
+export const loadQuestions = (): void => void worker().catch(() => undefined);
 /** Gives the worker the plan beforehand, where the step that is opened asks at once. */
 export const prepareQuestions = (): void => void answer(() => Promise.resolve(null)).catch(() => undefined); // prettier-ignore
 /** What could not be answered is asked again after so long, each time twice as long, at most so long, ms. */

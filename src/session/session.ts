@@ -7,7 +7,9 @@ import type { Grid, PatchStep, Plan } from '../core/plan/schema.js';
 import { groundOf, type Ground } from '../core/terrain/ground.js';
 import type { News, Proposed } from '../formats/change.js';
 import { applyPatch, edit } from '../formats/patch.js';
+import { nothingAsked } from './asking.js';
 import {
+  beginAtRest,
   followPatch,
   loadWorker,
   openWorker,
@@ -40,6 +42,8 @@ let channel: BroadcastChannel | null = null;
 
 /** So long the page has to itself before figures that stand there are worked out anew, ms. */
 const AFTER_MS = 1000;
+/** So long it leaves the processor to what is asked on the step that was opened, ms. */
+const MOST_AFTER_MS = 4000;
 
 /** Opens a property: plan, ground, worker, and changes that an earlier tab could not save. */
 export async function openSession(id: string): Promise<void> {
@@ -76,7 +80,7 @@ export async function openSession(id: string): Promise<void> {
   happen({ type: 'recovered', changes });
   void sendLeft(outbox);
   void sendPhotosLeft();
-  if (report) setTimeout(() => requestReport([]), AFTER_MS);
+  if (report) setTimeout(() => void nothingAsked(MOST_AFTER_MS).then(beginAtRest), AFTER_MS);
   else requestReport([]);
 }
 

@@ -120,6 +120,7 @@ const onRail = (page: Page, step: string) =>
 /** Waits until a step that was chosen stands. */
 async function stands(page: Page, step: string): Promise<void> {
   await expect(onRail(page, step)).toHaveAttribute('aria-current', 'page');
+  await expect(page.locator(`.shell[data-step=${step}]`)).toBeAttached();
   await expect(page.getByText('One moment')).toHaveCount(0);
 }
 

@@ -1,5 +1,4 @@
 /** What is in the hand: asked before it is drawn, shown with the figures that belong to it, and never held up for long by what stayed behind. */
-import * as Comlink from 'comlink';
 import { afterAll, beforeAll, beforeEach, expect, it, vi } from 'vitest';
 import type { Hurry } from '../../src/core/parts/part.js';
 import type { Plan } from '../../src/core/plan/schema.js';
@@ -9,6 +8,7 @@ import { preview, useSession } from '../../src/session/session.js';
 import { drawn } from '../../src/session/state.js';
 import { api, type Asked } from '../../src/workers/evaluate.js';
 import { FLAT, line, plan } from './scene.js';
+import { workerHere } from './workerHere.js';
 
 /** What was asked of the worker, in its order: how soon, and where the corner stood. */
 let turns: { hurry: Hurry; e: number }[] = [];
@@ -17,36 +17,14 @@ let drawnThen: (Plan | null)[] = [];
 /** So much longer the worker takes for each turn, ms. */
 let slow = 0;
 
-/** The worker of figures itself, at the other end of a channel. */
-class Here extends EventTarget {
-  onerror = null;
-  onmessageerror = null;
-  private readonly port: MessagePort;
-  constructor() {
-    super();
-    const { port1, port2 } = new MessageChannel();
-    this.port = port1;
-    port1.onmessage = ({ data }) => this.dispatchEvent(new MessageEvent('message', { data }));
-    const evaluate = async (patch: Parameters<typeof api.evaluate>[0], asked: Asked) => {
-      const e = (patch[0] as { value?: number } | undefined)?.value ?? 0;
-      turns.push({ hurry: asked.hurry, e });
-      if (slow > 0) await new Promise((done) => setTimeout(done, slow));
-      return api.evaluate(patch, asked);
-    };
-    Comlink.expose({ ...api, evaluate }, port2 as unknown as Comlink.Endpoint);
-    port2.postMessage({ ready: true });
-    this.close = () => port2.close();
-  }
-  close: () => void;
-  postMessage(data: unknown, transfer: Transferable[] = []) {
-    drawnThen.push(useSession.getState().held);
-    this.port.postMessage(data, transfer);
-  }
-  terminate() {
-    this.port.close();
-    this.close();
-  }
-}
+/** The worker of figures itself. */
+const evaluate = async (patch: Parameters<typeof api.evaluate>[0], asked: Asked) => {
+  const e = (patch[0] as { value?: number } | undefined)?.value ?? 0;
+  turns.push({ hurry: asked.hurry, e });
+  if (slow > 0) await new Promise((done) => setTimeout(done, slow));
+  return api.evaluate(patch, asked);
+};
+const Here = workerHere({ ...api, evaluate }, () => drawnThen.push(useSession.getState().held));
 
 const p = plan([line('a', [[0, 0], [100, 0], [200, 50]])]); // prettier-ignore
 const at = (shown: Plan) => shown.lines['a']!.vertices[2]!.e;

@@ -1,4 +1,4 @@
-import { lazy, useEffect, useRef, useState } from 'react';
+import { lazy, useDeferredValue, useEffect, useRef, useState } from 'react';
 import { inHand as findingsWait, type Hurry } from '../../core/parts/part.js';
 import type { Plan } from '../../core/plan/schema.js';
 import { Loaded } from '../../ui/parts/Loaded.js';
@@ -19,13 +19,14 @@ const Hand = lazy(() => import('./Hand.js').then((m) => ({ default: m.Hand })));
 const HelpSheet = lazy(() => import('./HelpSheet.js').then((m) => ({ default: m.HelpSheet })));
 const Tour = lazy(() => import('./Tour.js').then((m) => ({ default: m.Tour })));
 
-/** Steps whose first sight is an answer of the question worker. */
-const ASKING: ReadonlySet<string> = new Set(['supplies', 'build', 'rounds', 'faults']);
+/** Steps whose sights are answers of the question worker. */
+const ASKING: ReadonlySet<string> = new Set(['power', 'supplies', 'build', 'rounds', 'faults']);
 
 /** One property: opened, then laid out as the room on the screen allows. */
 export function Workbench({ id, step: first }: { id: string; step: string }) {
   const [state, setState] = useState<'opening' | 'open' | string>('opening');
-  const step = stepNamed(useView((v) => v.step)).step;
+  // The rail has it at once; a view takes a moment, in pieces between which the page answers.
+  const step = useDeferredValue(stepNamed(useView((v) => v.step)).step);
   const shape = useShape();
 
   useEffect(() => {
@@ -35,10 +36,13 @@ export function Workbench({ id, step: first }: { id: string; step: string }) {
     const asked = new URLSearchParams(location.search);
     if (asked.has('draw')) look({ tool: 'draw' });
     if (asked.has('tour')) look({ tour: 0 });
+    const questions = ASKING.has(opened.step.id) ? import('../../session/power.js') : null;
+    void questions?.then((m) => m.loadQuestions());
     openSession(id).then(
       () => {
+        // Before the page is drawn, which takes as long as the worker takes to begin.
+        void questions?.then((m) => m.prepareQuestions());
         setState('open');
-        if (ASKING.has(opened.step.id)) void import('../../session/power.js').then((m) => m.prepareQuestions()); // prettier-ignore
         if (opened.said) refuse(opened.said);
       },
       (error: Error) => setState(error.message),
@@ -77,7 +81,7 @@ export function Workbench({ id, step: first }: { id: string; step: string }) {
     );
   }
   return (
-    <div className="shell flex h-dvh flex-col" data-shape={shape}>
+    <div className="shell flex h-dvh flex-col" data-shape={shape} data-step={step.id}>
       <SkipLinks section={step.section} />
       <TopBar />
       <Notices />
