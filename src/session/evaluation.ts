@@ -19,8 +19,10 @@ const { getState: get, setState: set } = useSession;
 const worker = keptWorker('evaluate');
 /** The worker that was given the plan; another one knows nothing yet. */
 let opened: Running<EvaluateApi> | null = null;
-/** What it has told so far. */
+/** What it has told of this property so far. */
 let heard: Report | null = null;
+/** Rises whenever the worker is given a plan whole: what it had been asked before says what is new beside something else. */
+let era = 0;
 /** The committed plan whose report is shown with nothing behind; null: none is. */
 let whole: Plan | null = null;
 let falls = 0;
@@ -35,7 +37,7 @@ export const loadWorker = (): void => void worker().catch(() => undefined);
 /** Gives the worker the whole committed plan and its ground; starts it where none runs. */
 export async function openWorker(): Promise<void> {
   opened = null;
-  heard = null;
+  era++;
   await follower().catch(() => undefined);
 }
 
@@ -65,8 +67,15 @@ function keepShown(): void {
 }
 const KEEP_MS = 1500;
 
-/** A report that was kept is what is shown: the worker has time, and what it says in a hurry is less. */
-export const standsAs = (plan: Plan): void => void (whole = plan);
+/**
+ * Another property is opened.
+ * @param plan where a report that was kept is shown with it: the worker has time, and what it says in a hurry is less; else null
+ */
+export function beginsWith(plan: Plan | null): void {
+  era++;
+  heard = null;
+  whole = plan;
+}
 /** Lets the worker begin where nothing has been asked of it yet. */
 export const beginAtRest = (): void => {
   if (heard === null && !busy) ask(REST);
@@ -178,7 +187,7 @@ interface Behind extends Wish {
 /** How soon something is answered: what is in the hand comes first by itself, and no turn of what follows it is long. */
 function hurryOf({ patch }: Wish, asked: boolean, behind: Behind | null): Hurry {
   // Posts, strands, tension and prices are shown before the pulses have been worked out.
-  if (heard === null) return asked && 'first';
+  if (heard === null || get().report === null) return asked && 'first';
   if (patch.length === 0) return asked && 'volts';
   if (asked) return true;
   if (!wanted && behind!.turns >= TURNS) return false;
@@ -213,8 +222,13 @@ async function evaluateLoop(): Promise<void> {
       if (rests && wanted) continue;
       const left = hurry === true ? (UNSEEN[useView.getState().step] ?? []) : [];
       const of = committed();
+      const since = era;
       const answer = await answered(api.evaluate(patch, { watched, hurry, left, mends }));
       falls = 0;
+      if (since !== era) {
+        wanted ??= wish;
+        continue;
+      }
       if (told !== null && get().refused === told) set({ refused: null });
       told = null;
       if (answer) show(answer, hurry, wish, of);

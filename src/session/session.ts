@@ -10,12 +10,12 @@ import { applyPatch, edit } from '../formats/patch.js';
 import { nothingAsked } from './asking.js';
 import {
   beginAtRest,
+  beginsWith,
   followPatch,
   loadWorker,
   openWorker,
   reportOf,
   requestReport,
-  standsAs,
 } from './evaluation.js';
 import { keepProperty } from './field.js';
 import { followMoves } from './live.js';
@@ -56,7 +56,7 @@ export async function openSession(id: string): Promise<void> {
   const opened = await openedProperty(id, mine);
   const grid = await groundGrid(opened.plan);
   const report = left.length > 0 ? null : ((await before)?.(opened.plan) ?? null);
-  if (report) standsAs(opened.plan);
+  beginsWith(report && opened.plan);
   set({
     id,
     plan: opened.plan,

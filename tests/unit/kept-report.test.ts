@@ -58,6 +58,7 @@ beforeAll(() => {
 afterAll(() => {
   vi.unstubAllGlobals();
   vi.unstubAllEnvs();
+  vi.resetModules();
 });
 beforeEach(() => {
   there = start;

@@ -39,7 +39,11 @@ beforeAll(() => {
     return Promise.resolve(json({ plan: start, revision: 0, at: null, stacks: { undo: [], redo: [] }, landed: [], visitor })); // prettier-ignore
   });
 });
-afterAll(() => vi.unstubAllGlobals());
+afterAll(() => {
+  vi.unstubAllGlobals();
+  // Other files are not to go on in the last of these tabs.
+  vi.resetModules();
+});
 
 it('a change leaves the outbox only when the plan that is kept has it', async () => {
   // The worker never answers: the property is open all the same.
