@@ -100,6 +100,9 @@ async function makeInto(page: Page, id: string, wanted: object, step: string): P
   if (step === 'land') {
     await expect(page.locator('[data-map][data-view]')).toBeVisible();
     await page.keyboard.press('Escape');
+    // The list or the card of a line: until one of them stands, nothing says which it is.
+    const side = page.getByTestId('side-land');
+    if ((await side.count()) > 0) await side.getByRole('button').first().waitFor();
     const back = page.getByRole('button', { name: 'Back to all lines' });
     if ((await back.count()) > 0) await back.click();
     // Without a line the map is higher: it is fitted once it stands.
