@@ -9,7 +9,7 @@ import type { PatchStep, Plan } from '../core/plan/schema.js';
 import type { Finding, Report } from '../core/report/schema.js';
 import type { Together } from '../core/findings/together.js';
 import type { EvaluateApi, Evaluated } from '../workers/evaluate.js';
-import { keepReport, keptReport } from './reports.js';
+import { keepReport, keptReport, type Kept } from './reports.js';
 import { committed, useSession } from './state.js';
 import { useView } from './view.js';
 import { askKept, keptWorker, WorkerDied, type Running } from './workers.js';
@@ -46,12 +46,12 @@ const PROGRAM = import.meta.env.PROD ? import.meta.url : null;
 /** Reports of more posts take too long to be copied in the page. */
 const MOST_POSTS = 10_000;
 
-/** What this program worked out for a property at an earlier time, for whoever has this very plan; null: nothing is kept. */
-export async function reportOf(id: string): Promise<((plan: Plan) => Report | null) | null> {
-  const kept = PROGRAM === null ? null : await keptReport(id, PROGRAM);
-  return kept && ((plan) => (kept.plan === JSON.stringify(plan) ? kept.report : null));
-}
+/** What this program worked out for a property at an earlier time; null: nothing is kept. */
+export const workedBefore = async (id: string): Promise<Kept | null> =>
+  PROGRAM === null ? null : keptReport(id, PROGRAM);
 
+/** So long a report has rested before it is kept, ms. */
+const KEEP_MS = 1500;
 let toKeep: ReturnType<typeof setTimeout> | undefined;
 /** Keeps the report that is shown once it has rested. */
 function keepShown(): void {
@@ -65,7 +65,6 @@ function keepShown(): void {
     keepReport({ id, program, plan: JSON.stringify(whole), report });
   }, KEEP_MS);
 }
-const KEEP_MS = 1500;
 
 /**
  * Another property is opened.
@@ -187,7 +186,7 @@ interface Behind extends Wish {
 /** How soon something is answered: what is in the hand comes first by itself, and no turn of what follows it is long. */
 function hurryOf({ patch }: Wish, asked: boolean, behind: Behind | null): Hurry {
   // Posts, strands, tension and prices are shown before the pulses have been worked out.
-  if (heard === null || get().report === null) return asked && 'first';
+  if (heard === null) return asked && 'first';
   if (patch.length === 0) return asked && 'volts';
   if (asked) return true;
   if (!wanted && behind!.turns >= TURNS) return false;

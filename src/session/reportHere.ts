@@ -4,7 +4,7 @@ import type { Report } from '../core/report/schema.js';
 import { groundOf } from '../core/terrain/ground.js';
 import type { Opened } from '../formats/change.js';
 import { openBook } from './book.js';
-import { openWorker, requestReport } from './evaluation.js';
+import { beginsWith, openWorker, requestReport } from './evaluation.js';
 import { useSession } from './state.js';
 
 /** Puts the property in the session's place and waits for its report. */
@@ -12,6 +12,7 @@ export async function reportHere(id: string, opened: Opened, grid: Grid | null):
   const { plan } = opened;
   const grids = plan.ground.kind === 'grid' && grid ? { [plan.ground.id]: grid } : {};
   useSession.setState({ id, plan, book: openBook(opened, 'paper'), ground: groundOf(plan, grids), grid, report: null }); // prettier-ignore
+  beginsWith(null);
   await openWorker();
   const report = new Promise<Report>((done) => {
     const stop = useSession.subscribe(({ report }) => {

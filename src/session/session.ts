@@ -14,8 +14,8 @@ import {
   followPatch,
   loadWorker,
   openWorker,
-  reportOf,
   requestReport,
+  workedBefore,
 } from './evaluation.js';
 import { keepProperty } from './field.js';
 import { followMoves } from './live.js';
@@ -47,7 +47,7 @@ const MOST_AFTER_MS = 4000;
 
 /** Opens a property: plan, ground, worker, and changes that an earlier tab could not save. */
 export async function openSession(id: string): Promise<void> {
-  const before = reportOf(id);
+  const before = workedBefore(id);
   // While the plan is being fetched: one that was never looked at here has to be worked out.
   void before.then((kept) => kept ?? loadWorker());
   outbox = openOutbox(id);
@@ -55,7 +55,8 @@ export async function openSession(id: string): Promise<void> {
   const mine = left.map((w) => w.id).slice(-200);
   const opened = await openedProperty(id, mine);
   const grid = await groundGrid(opened.plan);
-  const report = left.length > 0 ? null : ((await before)?.(opened.plan) ?? null);
+  const kept = left.length > 0 ? null : await before;
+  const report = kept?.plan === JSON.stringify(opened.plan) ? kept.report : null;
   beginsWith(report && opened.plan);
   set({
     id,

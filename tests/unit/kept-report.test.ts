@@ -2,18 +2,15 @@
 import 'fake-indexeddb/auto';
 import { afterAll, beforeAll, beforeEach, expect, it, vi } from 'vitest';
 import type { Hurry } from '../../src/core/parts/part.js';
-import type { Plan } from '../../src/core/plan/schema.js';
 import type { Report } from '../../src/core/report/schema.js';
 import type { Asked } from '../../src/workers/evaluate.js';
+import { pageHere, Silent } from './pageHere.js';
 import { line, plan } from './scene.js';
 import { workerHere } from './workerHere.js';
 
 const start = plan([line('a', [[0, 0], [100, 0]])]); // prettier-ignore
-const json = (body: unknown) => new Response(JSON.stringify(body));
-const visitor = { id: 'p', name: 'P', role: 'owner' };
-/** The plan as the server has it, and what was asked of the worker, in its order. */
-let there: Plan = start;
-let turns: { hurry: Hurry; name: string }[] = [];
+/** How soon the worker was asked, in its order. */
+let turns: Hurry[] = [];
 /** The worker answers when this is done. */
 let held: Promise<void> = Promise.resolve();
 
@@ -23,7 +20,7 @@ async function tab() {
   const { api } = await import('../../src/workers/evaluate.js');
   const evaluate = async (patch: Parameters<typeof api.evaluate>[0], asked: Asked) => {
     const answer = api.evaluate(patch, asked);
-    turns.push({ hurry: asked.hurry, name: useSession.getState().plan.lines['a']!.name });
+    turns.push(asked.hurry);
     await held;
     return answer;
   };
@@ -32,28 +29,16 @@ async function tab() {
   const { asking } = await import('../../src/session/asking.js');
   const { commit, openSession, useSession } = await import('../../src/session/session.js');
   await openSession('p');
-  const rested = () => vi.waitFor(() => expect(turns.at(-1)?.hurry).toBe(false), 20_000);
+  const rested = () => vi.waitFor(() => expect(turns.at(-1)).toBe(false), 20_000);
   return { asking, commit, openSession, reports, rested, useSession };
 }
 const PROGRAM = new URL('../../src/session/evaluation.ts', import.meta.url).href;
 const kept = async () => (await import('../../src/session/reports.js')).keptReport('p', PROGRAM);
 
 beforeAll(() => {
-  const Silent = class extends EventTarget {
-    close() {}
-    postMessage() {}
-  };
   vi.stubEnv('PROD', true);
-  vi.stubGlobal('document', Object.assign(new EventTarget(), { visibilityState: 'visible' }));
-  vi.stubGlobal('addEventListener', () => undefined);
-  vi.stubGlobal('removeEventListener', () => undefined);
-  vi.stubGlobal('EventSource', Silent);
   vi.stubGlobal('BroadcastChannel', Silent);
-  vi.stubGlobal('fetch', (address: string, sent?: RequestInit) => {
-    if (address.includes('/changes') && sent?.method === 'POST') return Promise.resolve(json({ status: 'saved', revision: 1, at: '2026-05-01T10:00:00Z', others: [] })); // prettier-ignore
-    if (address.includes('/changes')) return Promise.resolve(json({ changes: [], more: false }));
-    return Promise.resolve(json({ plan: there, revision: 0, at: null, stacks: { undo: [], redo: [] }, landed: [], visitor })); // prettier-ignore
-  });
+  pageHere(start);
 });
 afterAll(() => {
   vi.unstubAllGlobals();
@@ -61,7 +46,6 @@ afterAll(() => {
   vi.resetModules();
 });
 beforeEach(() => {
-  there = start;
   turns = [];
   held = Promise.resolve();
 });
@@ -80,7 +64,7 @@ it('stands before the worker has begun, and what it says in a hurry is not shown
   again.useSession.subscribe((s, before) => s.report !== before.report && shown.push(s.report));
   await again.rested();
   await vi.waitFor(() => expect(shown).toHaveLength(2));
-  expect(turns[0]!.hurry).toBe('first');
+  expect(turns[0]).toBe('first');
   // The worker's own, in the end: the same figures.
   expect(shown[1]).toEqual(shown[0]);
 });

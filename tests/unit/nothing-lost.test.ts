@@ -2,11 +2,10 @@
 import 'fake-indexeddb/auto';
 import { afterAll, beforeAll, expect, it, vi } from 'vitest';
 import type { Proposed } from '../../src/formats/change.js';
+import { json, pageHere, Silent } from './pageHere.js';
 import { line, plan } from './scene.js';
 
 const start = plan([line('a', [[0, 0], [100, 0]])]); // prettier-ignore
-const json = (body: unknown, status = 200) => new Response(JSON.stringify(body), { status });
-const visitor = { id: 'p', name: 'P', role: 'owner' };
 
 // A tab of its own: in another one somebody may be leaving, and keeps nothing more.
 async function tab() {
@@ -21,23 +20,8 @@ async function tab() {
 
 beforeAll(() => {
   // Nothing is worked out and nobody else is heard here.
-  const Silent = class extends EventTarget {
-    terminate() {}
-    close() {}
-    postMessage() {}
-  };
   vi.stubGlobal('Worker', Silent);
-  vi.stubGlobal('document', Object.assign(new EventTarget(), { visibilityState: 'visible' }));
-  vi.stubGlobal('addEventListener', () => undefined);
-  vi.stubGlobal('removeEventListener', () => undefined);
-  vi.stubGlobal('EventSource', Silent);
-  vi.stubGlobal('fetch', (address: string, sent?: RequestInit) => {
-    if (address.includes('/records/'))
-      return Promise.resolve(json({ reason: 'no such thing' }, 422));
-    if (address.includes('/changes') && sent?.method === 'POST') return Promise.resolve(json({ status: 'saved', revision: 1, at: '2026-05-01T10:00:00Z', others: [] })); // prettier-ignore
-    if (address.includes('/changes')) return Promise.resolve(json({ changes: [], more: false }));
-    return Promise.resolve(json({ plan: start, revision: 0, at: null, stacks: { undo: [], redo: [] }, landed: [], visitor })); // prettier-ignore
-  });
+  pageHere(start, (address) => (address.includes('/records/') ? json({ reason: 'no such thing' }, 422) : undefined)); // prettier-ignore
 });
 afterAll(() => {
   vi.unstubAllGlobals();
