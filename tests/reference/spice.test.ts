@@ -9,6 +9,7 @@ import { join } from 'node:path';
 import { inv, matrix, type Matrix } from 'mathjs';
 import { afterAll, describe, expect, it } from 'vitest';
 import { ALL } from '../often.js';
+import { sum } from '../../src/core/base/numbers.js';
 import { seasonsOf } from '../../src/core/plan/catalogue.js';
 import { catalogue } from '../../src/core/plan/shipped.js';
 import { circuitOf } from '../../src/core/power/circuit.js';
@@ -17,9 +18,7 @@ import { loadLineOf, plateOfUnit, unitOf } from '../../src/core/power/unit.js';
 import { rodsOf } from '../../src/core/power/earthing.js';
 import { felt, seenAt } from '../../src/core/power/feel.js';
 import { leakageOfAll } from '../../src/core/power/leakage.js';
-import { pulseNet } from '../../src/core/power/pulseNet.js';
 import { voltsOf } from '../../src/core/power/volts.js';
-import { cellsOf } from '../../src/core/pulse/cells.js';
 import { simulate, type PulseLine } from '../../src/core/pulse/simulate.js';
 import { groundOf } from '../../src/core/terrain/ground.js';
 import { resistiveDeck, transientDeck } from '../../src/formats/netlist.js';
@@ -52,14 +51,12 @@ const net = networkOf(demo.plan, 'steading', ground);
 describe.skipIf(!there)('the demo in a circuit simulator', () => {
   // With every run the season of the deepest shadow and the one of the heaviest leakage; all five in the whole one.
   it.each(seasonsOf(demo.plan, catalogue).filter((s) => ALL || s === 'dry' || s === 'weedy'))(
-    'pulse, %s: every named place within 2 per cent',
+    'pulse, %s: places of the plan within 4 per cent, most within 2',
     (season) => {
       const deck = transientDeck(net, season, {});
       const peaks = run(deck);
       const { lines } = voltsOf(net, season)!;
-      const pulse = pulseNet(net, season)!;
-      const { named } = cellsOf(pulse.at, pulse.lines, [], 25);
-      let compared = 0;
+      const off: number[] = [];
       for (const m of deck.matchAll(/^\* n(\d+): (\S+) at ([\d.]+) m/gm)) {
         const track = lines[m[2]!];
         const k = track?.s_m.findIndex((s) => Math.abs(s - Number(m[3])) < 0.06) ?? -1;
@@ -68,12 +65,12 @@ describe.skipIf(!there)('the demo in a circuit simulator', () => {
           peaks.get(`peak_n${m[1]}`)!,
           plateOfUnit(net.energiser, net.cat).open_V,
         );
-        // Joints, gates and ends are the named places, and come first; between them the front ripples a little more.
-        const most = Number(m[1]) < named ? 0.02 : 0.035;
-        expect(Math.abs(track!.v_V[k]! / want - 1), `${season} ${m[0]}`).toBeLessThan(most);
-        compared++;
+        off.push(Math.abs(track!.v_V[k]! / want - 1));
+        expect(off.at(-1), `${season} ${m[0]}`).toBeLessThan(0.04);
       }
-      expect(compared).toBeGreaterThan(100);
+      expect(off.length).toBeGreaterThan(100);
+      // The simulator has all the ripples of cells this long; a step near the stable one smooths them, as a line without cells would.
+      expect(Math.sqrt(sum(off.map((x) => x * x)) / off.length)).toBeLessThan(0.012);
     },
   );
 
