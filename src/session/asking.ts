@@ -12,10 +12,18 @@ export const asking = <T>(answer: Promise<T>): Promise<T> => {
   });
 };
 
-/** Once nothing is asked; at once where nothing is. @param most waited for no longer than this, ms */
-export const nothingAsked = (most: number): Promise<void> =>
-  new Promise((go) => {
-    if (open === 0) return go();
-    waiting.push(go);
-    setTimeout(go, most);
-  });
+/** So long an answer has to be drawn, and to be followed by the next question, ms. */
+const DRAWN_MS = 300;
+
+/** Once nothing is asked, and what was answered is drawn. @param most questions are waited for no longer than this, ms */
+export async function nothingAsked(most: number): Promise<void> {
+  const end = performance.now() + most;
+  do {
+    if (open > 0)
+      await new Promise<void>((go) => {
+        waiting.push(go);
+        setTimeout(go, end - performance.now());
+      });
+    await new Promise((go) => setTimeout(go, DRAWN_MS));
+  } while (open > 0 && performance.now() < end);
+}

@@ -12,11 +12,10 @@ import type { EvaluateApi, Evaluated } from '../workers/evaluate.js';
 import { keepReport, keptReport, type Kept } from './reports.js';
 import { committed, useSession } from './state.js';
 import { useView } from './view.js';
-import { askKept, keptWorker, WorkerDied, type Running } from './workers.js';
+import { askKept, evaluator, WorkerDied, type Running } from './workers.js';
 
 const { getState: get, setState: set } = useSession;
 
-const worker = keptWorker('evaluate');
 /** The worker that was given the plan; another one knows nothing yet. */
 let opened: Running<EvaluateApi> | null = null;
 /** What it has told of this property so far. */
@@ -32,7 +31,7 @@ const MOST_FALLS = 2;
 const AGAIN = 5000;
 
 /** Loads the worker's program while the plan is being fetched; what goes wrong is said when it is asked. */
-export const loadWorker = (): void => void worker().catch(() => undefined);
+export const loadWorker = (): void => void evaluator().catch(() => undefined);
 
 /** Gives the worker the whole committed plan and its ground; starts it where none runs. */
 export async function openWorker(): Promise<void> {
@@ -82,7 +81,7 @@ export const beginAtRest = (): void => {
 
 /** The worker with the committed plan. */
 async function follower(): Promise<Running<EvaluateApi>> {
-  const running = await worker();
+  const running = await evaluator();
   if (opened !== running) {
     opened = running;
     await running.answered(running.api.open(committed(), get().ground, catalogue));

@@ -41,7 +41,7 @@ let outbox: Outbox;
 let channel: BroadcastChannel | null = null;
 
 /** So long the page has to itself before figures that stand there are worked out anew, ms. */
-const AFTER_MS = 1000;
+const AFTER_MS = 700;
 /** So long it leaves the processor to what is asked on the step that was opened, ms. */
 const MOST_AFTER_MS = 4000;
 

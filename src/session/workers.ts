@@ -85,3 +85,9 @@ export async function askKept<Api, T>(
     return once();
   }
 }
+
+/** The worker that follows the plan, and the one that is asked beside it. */
+export const evaluator = keptWorker('evaluate');
+export const questioner = keptWorker('questions');
+/** Loads the program of the questions while the plan is being fetched; what goes wrong is said when it is asked. */
+export const loadQuestions = (): void => void questioner().catch(() => undefined);

@@ -1,11 +1,12 @@
 /** Questions of the Power step, off the main thread and beside the evaluation: none of them keeps a hand waiting. */
+import { within, type Steps } from '../core/base/steps.js';
 import { bothWays, type BothWays } from '../core/bothWays.js';
 import { madeOf, plannedOf, type BuildAsked } from '../core/building.js';
 import { checksOf, type Check } from '../core/build/inspect.js';
 import type { Planned } from '../core/build/planned.js';
 import { splitFence, type Split } from '../core/edit/split.js';
 import { createEvaluator } from '../core/evaluate.js';
-import { PARTS } from '../core/parts/index.js';
+import { PARTS, WIRED } from '../core/parts/index.js';
 import { createPipeline } from '../core/pipeline.js';
 import { seasonsOf, type SeasonId } from '../core/plan/catalogue.js';
 import { catalogue } from '../core/plan/shipped.js';
@@ -15,14 +16,20 @@ import { apart, oneMore, type Apart, type Designed } from '../core/compare/apart
 import { otherKinds, ownKind, type KindRow } from '../core/compare/kinds.js';
 import { prospectOf, soilUnder, type Shock } from '../core/compare/shock.js';
 import { animalOf, energyIn, hoofContact } from '../core/power/feel.js';
-import { candidatesOf, type Candidate } from '../core/power/sizing.js';
+import { candidatesInSteps, type Candidate } from '../core/power/sizing.js';
 import type { Beside } from '../core/power/pulseNet.js';
 import { voltsOf, type Volts } from '../core/power/volts.js';
 import type { Network } from '../core/power/wired.js';
 import { earthBench, type EarthRow } from '../core/sizing/earthBench.js';
 import { roomToGrow } from '../core/sizing/grow.js';
-import { feedPlaces, type FeedPlace } from '../core/sizing/places.js';
-import { lowestOff, remediesOf, withStrands, type Remedy } from '../core/sizing/remedies.js';
+import { feedPlacesInSteps, type FeedPlace } from '../core/sizing/places.js';
+import {
+  lowestOff,
+  remediesInSteps,
+  withStrands,
+  type Helps,
+  type Remedy,
+} from '../core/sizing/remedies.js';
 import { sampler, type Sure } from '../core/sizing/sure.js';
 import { decidingSeason, scoreOf, type Score } from '../core/sizing/worst.js';
 import { supplyList } from '../core/supplies/takeoff.js';
@@ -34,12 +41,15 @@ import { strongerTies, type Stronger } from '../core/wiring/stronger.js';
 import { agedOf, CONNECTORS, type Aged } from '../core/wiring/ageing.js';
 import { applyPatch, edit } from '../formats/patch.js';
 import { roundQuestions } from './rounds.js';
+import { createTurns, type Asking } from './turns.js';
 
 let pipeline = createPipeline();
 let evaluate = createEvaluator(PARTS, pipeline);
+let wiring = createPipeline(WIRED);
 let plan: Plan | null = null;
 let ground: Ground | null = null;
-let networks: Readonly<Record<string, Network>> = {};
+/** The networks of the plan; null: nobody has asked one yet. */
+let known: Readonly<Record<string, Network>> | null = null;
 
 /** What is felt, with the energy of a pulse in the animal, J. */
 export type Touched = Shock & { readonly energy_J: number | null };
@@ -55,7 +65,7 @@ export interface SplitOffer {
 const workedOf = (of: Plan) => pipeline(of, ground!, catalogue, { hurry: 'networks' });
 
 const networksOf = (of: Plan): Record<string, Network> => {
-  const { whole, cat } = workedOf(of);
+  const { whole, cat } = wiring(of, ground!, catalogue, { hurry: 'networks' });
   const { wired, topology, groups } = whole.power;
   return Object.fromEntries(
     groups.flatMap(({ lines, energisers }) =>
@@ -67,8 +77,11 @@ const networksOf = (of: Plan): Record<string, Network> => {
   );
 };
 
+const networks = (): Readonly<Record<string, Network>> =>
+  (known ??= plan && ground ? networksOf(plan) : {});
+
 const withNet = <R>(id: string, ask: (net: Network) => R): R | null => {
-  const net = networks[id];
+  const net = networks()[id];
   return net ? ask(net) : null;
 };
 
@@ -90,42 +103,55 @@ const designed = (of: Plan): Designed => ({
 });
 const withLine = (of: Plan, line: Line): Plan => ({ ...of, lines: { ...of.lines, [line.id]: line } }); // prettier-ignore
 
+function* remediesIn(net: Network): Steps<Helps | null> {
+  const places = yield* within(feedPlacesInSteps(net, plan!, { coarse: true }), 0, 0.4);
+  return yield* within(remediesInSteps(net, places), 0.4, 1);
+}
+
 /** Samples that one call draws before it answers, so that a stop is heard. */
 const AT_ONCE = 10;
 let drawing: { key: string; sampler: ReturnType<typeof sampler> } | null = null;
 
-export const api = {
+/** Is given the plan that is asked about from now on, and its ground where that has changed. */
+export function lay(newPlan: Plan, newGround: Ground | null): void {
+  plan = newPlan;
+  if (newGround) {
+    ground = newGround;
+    pipeline = createPipeline();
+    evaluate = createEvaluator(PARTS, pipeline);
+    wiring = createPipeline(WIRED);
+  }
+  known = null;
+  drawing = null;
+}
+
+/** What is long comes in steps; whoever asks has the answer at last. */
+export const questions = {
   ...roundQuestions(
-    (unit) => networks[unit] ?? null,
+    (unit) => networks()[unit] ?? null,
     () => ground,
   ),
-  open(newPlan: Plan, newGround: Ground | null): void {
-    plan = newPlan;
-    if (newGround) {
-      ground = newGround;
-      pipeline = createPipeline();
-      evaluate = createEvaluator(PARTS, pipeline);
-    }
-    networks = networksOf(plan);
-    drawing = null;
-  },
   bothWays: (line: string): BothWays | null =>
     plan && ground ? bothWays(line, plan, ground, pipeline) : null,
-  units: (id: string): Candidate[] | null => withNet(id, candidatesOf),
-  places: (id: string, pressed: Point | null): FeedPlace[] | null =>
-    withNet(id, (net) => feedPlaces(net, plan!, { pressed })),
+  units: (id: string): Steps<Candidate[]> | null => withNet(id, candidatesInSteps),
+  places: (id: string, pressed: Point | null): Steps<FeedPlace[]> | null =>
+    withNet(id, (net) => feedPlacesInSteps(net, plan!, { pressed })),
   /** What would help, with what each brings; whether one may be done is another question. */
-  remedies: (id: string): { now: Score; remedies: Remedy[] } | null =>
-    withNet(id, (net) => remediesOf(net, feedPlaces(net, plan!, { coarse: true }))),
+  remedies: (id: string): Steps<Helps | null> | null => withNet(id, remediesIn),
   /** The same remedies, each held against the rules. */
-  judged(remedies: readonly Remedy[]): Remedy[] {
-    const known = new Set(findings(plan!).map((f) => f.id));
-    return remedies.map((remedy) => judged(remedy, known));
+  *judged(remedies: readonly Remedy[]): Steps<Remedy[]> {
+    const before = new Set(findings(plan!).map((f) => f.id));
+    const out: Remedy[] = [];
+    for (const remedy of remedies) {
+      yield out.length / remedies.length;
+      out.push(judged(remedy, before));
+    }
+    return out;
   },
   room: (id: string) => withNet(id, roomToGrow),
   /** By kind of connector, what aged ties leave at the place of the property that loses most. */
   aged(season: SeasonId): Aged[] {
-    const all = Object.values(networks).map((net) => agedOf(net, season));
+    const all = Object.values(networks()).map((net) => agedOf(net, season));
     return CONNECTORS.map(
       (kind) =>
       all
@@ -135,14 +161,14 @@ export const api = {
   },
   /** By unit: the fewest ties more so that no single break darkens more than a share. */
   stronger: (share: number): Stronger[] =>
-    Object.values(networks).flatMap((net) => strongerTies(net, share) ?? []),
+    Object.values(networks()).flatMap((net) => strongerTies(net, share) ?? []),
   breakCost: (season: SeasonId, at: Break): BreakCost | null => {
-    const net = Object.values(networks).find((n) => n.ids.includes(at.line));
+    const net = Object.values(networks()).find((n) => n.ids.includes(at.line));
     return net ? breakCost(net, season, at) : null;
   },
   /** By unit: switches that halve the search of a fault. */
   cutOuts: (part_min: number): { energiser: string; found: CutOuts }[] =>
-    Object.values(networks).flatMap((net) => {
+    Object.values(networks()).flatMap((net) => {
       const found = cutOutsOf(net, part_min);
       return found ? [{ energiser: net.energiser.id, found }] : [];
     }),
@@ -150,7 +176,7 @@ export const api = {
   split(id: string): SplitOffer | null {
     const whole = plan!;
     let split: Split | null = null;
-    const cat = networks[id]?.cat ?? catalogue;
+    const cat = networks()[id]?.cat ?? catalogue;
     const { next, patch } = edit(whole, (d) => void (split = splitFence(d, id, cat)));
     const made = split as Split | null;
     if (!made) return null;
@@ -251,4 +277,45 @@ export const api = {
   },
 };
 
-export type QuestionsApi = typeof api;
+type Questions = typeof questions;
+type Result<R> = R extends Steps<infer T> ? T : R;
+/** The questions as they look to those who ask. */
+export type QuestionsApi = {
+  readonly [K in keyof Questions]: (
+    ...args: Parameters<Questions[K]>
+  ) => Promise<Result<ReturnType<Questions[K]>>>;
+};
+
+const inTurn = createTurns();
+/** What is waited for, by the ticket of whoever asks. */
+const waiting = new Set<Asking & { readonly ticket: number }>();
+
+export const api = {
+  /** After what is being answered: that is about the plan before. */
+  open: (...given: Parameters<typeof lay>) => inTurn({ stopped: false }, () => lay(...given)),
+  /**
+   * Answers one question after another.
+   * @param told how far it is, between two turns
+   * @returns null also where it was stopped
+   */
+  async ask<K extends keyof Questions>(
+    ticket: number,
+    name: K,
+    args: Parameters<Questions[K]>,
+    told?: (share: number) => void,
+  ): Promise<unknown> {
+    const own = { ticket, stopped: false };
+    waiting.add(own);
+    const question = questions[name] as (...args: unknown[]) => unknown;
+    try {
+      return await inTurn(own, () => question(...args), told);
+    } finally {
+      waiting.delete(own);
+    }
+  },
+  /** Nobody waits for it any more. */
+  stop(ticket: number): void {
+    for (const own of waiting) own.stopped ||= own.ticket === ticket;
+  },
+};
+export type Answering = typeof api;

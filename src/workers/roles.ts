@@ -2,11 +2,11 @@
 import type { StartApi } from './begin.js';
 import type { EvaluateApi } from './evaluate.js';
 import type { PlacementApi } from './place.js';
-import type { QuestionsApi } from './questions.js';
+import type { Answering } from './questions.js';
 
 export interface Roles {
   readonly evaluate: EvaluateApi;
-  readonly questions: QuestionsApi;
+  readonly questions: Answering;
   readonly place: PlacementApi;
   readonly begin: StartApi;
 }

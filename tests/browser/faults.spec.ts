@@ -21,7 +21,7 @@ test('a search begins at the unit, leads to the next place, shows where it lies,
   await put(page, '4.0');
   await expect(page.locator('[data-now]')).toHaveText(/earth/);
   await put(page, '300');
-  const next = page.locator('[data-next] button').first();
+  const next = page.locator('[data-next][aria-busy=false] button').first();
   await expect(next).toBeVisible();
   const place = (await next.locator('.font-semibold').innerText()).trim();
   await expect(page.locator('[data-now]')).toHaveText(place);

@@ -8,7 +8,7 @@ import { often } from '../often.js';
 import { normal, uniform } from '../../src/core/base/random.js';
 import { atRate, sourceAt, TIED } from '../../src/core/faults/atRate.js';
 import { foundBy, metersAt, nextFrom, placesOf } from '../../src/core/faults/hunt.js';
-import { likely, logChance, spread, type FaultReading } from '../../src/core/faults/posterior.js';
+import { likely, chancesOf, spread, type FaultReading } from '../../src/core/faults/posterior.js';
 import { ampsAt, METER_S, searchedOf, voltsAlong } from '../../src/core/faults/property.js';
 import { placeOf, touchedAt } from '../../src/core/faults/searched.js';
 import { followLowest, hide, LEVELS } from '../../src/core/faults/practice.js';
@@ -143,8 +143,8 @@ it('a wild reading costs no more than it can, a tame one as ever', () => {
     current_floor_a: 0.2,
   };
   const chance = (value: number, wild?: number) =>
-    logChance(m, value, 4000, { ...noise, ...(wild ? { wild } : {}) }) -
-    logChance(m, 4000, 4000, { ...noise, ...(wild ? { wild } : {}) });
+    chancesOf(m, value, { ...noise, ...(wild ? { wild } : {}) })(4000) -
+    chancesOf(m, 4000, { ...noise, ...(wild ? { wild } : {}) })(4000);
   expect(chance(4200, 0.05)).toBeCloseTo(chance(4200), 1);
   expect(chance(1000)).toBeLessThan(-80);
   expect(chance(1000, 0.05)).toBeGreaterThan(-12);

@@ -29,7 +29,8 @@ import { breakCost } from '../../src/core/wiring/breaking.js';
 import { cutOutsOf } from '../../src/core/wiring/cutouts.js';
 import { strongerTies } from '../../src/core/wiring/stronger.js';
 import { applyPatch } from '../../src/formats/patch.js';
-import { api } from '../../src/workers/questions.js';
+import { lay, questions } from '../../src/workers/questions.js';
+import { allAtOnce } from './atOnce.js';
 import { energiser, FLAT, line, networkOf, plan, strands } from './scene.js';
 
 const rows = () => strands([0.3, 0.5, 0.7, 0.9, 1.1]);
@@ -52,7 +53,9 @@ const designed = (of: Plan) => ({ plan: of, report: evaluate(of, FLAT, catalogue
 /** As it comes through the door between two threads. */
 const sent = <T>(answer: T): T => structuredClone(answer);
 
-beforeEach(() => api.open(p, FLAT));
+const api = { ...allAtOnce(questions), open: lay };
+
+beforeEach(() => lay(p, FLAT));
 
 describe('asked of a unit', () => {
   it('it answers as the heart does', () => {

@@ -35,7 +35,8 @@ import { batteryWords } from '../../src/core/rounds/verdict.js';
 import { parseReadings, readingsCsv } from '../../src/formats/readingCsv.js';
 import { groundOf } from '../../src/core/terrain/ground.js';
 import { parsePlan } from '../../src/formats/planFile.js';
-import type { Search } from '../../src/core/rounds/search.js';
+import type { NextPlace, Search } from '../../src/core/rounds/search.js';
+import { allAtOnce } from './atOnce.js';
 import { roundQuestions } from '../../src/workers/rounds.js';
 import { ALL } from '../often.js';
 import { energiser, line, networkOf, plan, report } from './scene.js';
@@ -263,7 +264,7 @@ describe('figures fitted to readings', () => {
 });
 
 describe('what a round says', () => {
-  const ask = roundQuestions(() => net);
+  const ask = allAtOnce(roundQuestions(() => net));
   const said = (options: VoltsOptions, seed: number, times: (r: Logged) => number = () => 1) => {
     const readings = roundOf('today', options, normal(seed)).map((r) => ({ ...r, value: r.value * times(r) })); // prettier-ignore
     return ask.said({ unit: 'steading', season: 'today', readings, before: [], share: 0.8, searching: false })!; // prettier-ignore
@@ -333,12 +334,13 @@ describe('the demo’s season', () => {
     const volts = voltsOf(net, 'today', { ...truth, amps_s: METER_S })!;
     const pulse = pulseNet(net, 'today', truth)!;
     const bell = normal(3);
-    const ask = roundQuestions(() => net);
+    const ask = allAtOnce(roundQuestions(() => net));
     const readings: Logged[] = own.filter((r) => r.before === 1);
     const before = own.filter((r) => r.before > 1).map((r) => ({ reading: r, season: seasonOf(r) })); // prettier-ignore
     let here: { line: string; at_m: number } | null = null;
     for (let touch = 0; ; touch++) {
-      const found: Search = ask.search({ unit: 'steading', season: 'today', readings, before, share, searching: true }, here)!; // prettier-ignore
+      const asked = { unit: 'steading', season: 'today', readings, before, share, searching: true } as const; // prettier-ignore
+      const found: Search = ask.search(asked)!;
       expect(found.likeliest).toBe('leak');
       if (found.best!.near >= 0.9) {
         expect(found.best!.line).toBe('mid-e');
@@ -347,7 +349,7 @@ describe('the demo’s season', () => {
         break;
       }
       expect(touch).toBeLessThan(8);
-      const { line, at_m } = found.next[0]!;
+      const { line, at_m }: NextPlace = ask.next(asked, here)![0]!;
       const k = pulse.pieces.findIndex((p) => p !== null && p.line === line && p.from_m <= at_m + 0.01 && at_m - 0.01 <= p.to_m); // prettier-ignore
       const { from_m, to_m } = pulse.pieces[k]!;
       const time = `2026-11-26T12:${String(touch).padStart(2, '0')}:00Z`;
@@ -362,7 +364,7 @@ describe('the demo’s season', () => {
     }
   });
   it('says at every round before the storm that nothing is wrong, or what was', () => {
-    const ask = roundQuestions(() => net);
+    const ask = allAtOnce(roundQuestions(() => net));
     for (const day of ALL ? [15, 29, 43, 57] : [29]) {
       const now = own.filter((r) => r.before === day);
       const before = own.filter((r) => r.before > day).map((r) => ({ reading: r, season: seasonOf(r) })); // prettier-ignore

@@ -2,7 +2,7 @@
 import { sum } from '../base/numbers.js';
 import type { Meter } from './fence.js';
 import { geometric } from './fence.js';
-import { logChance, posteriorOf, spread, type FaultReading, type Posterior } from './posterior.js';
+import { chancesOf, posteriorOf, spread, type FaultReading, type Posterior } from './posterior.js';
 import type { Searched } from './searched.js';
 
 /** `growth`: all that grows leaks more; `earth`: the unit's earth has become bad; `unit`: it gives less than its plate. */
@@ -73,7 +73,8 @@ export function weigher(fence: Searched): (readings: readonly FaultReading[], pr
     unit: FACTORS.unit.map((k) => (m: Meter) => k * fences[0]!.healthy(m)),
   };
   return (readings, prior, since_d = null) => {
-    const logOf = (mu: (m: Meter) => number) => sum(readings.map((r) => logChance(r.meter, r.value, mu(r.meter), noise)));
+    const chances = readings.map(({ meter, value }) => ({ meter, of: chancesOf(meter, value, noise) }));
+    const logOf = (mu: (m: Meter) => number) => sum(chances.map(({ meter, of }) => of(mu(meter))));
     const averaged = (logs: readonly number[], weights: readonly number[] = logs.map(() => 1)) => {
       const most = Math.max(...logs);
       return most + Math.log(sum(logs.map((l, k) => weights[k]! * Math.exp(l - most))) / sum(weights));

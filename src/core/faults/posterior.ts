@@ -70,16 +70,21 @@ export function spread(meter: Meter, mu: number, noise: Noise): number {
 const WILD = 6;
 
 /**
- * Logarithm of the chance of a reading where mu should be read, but for a constant.
+ * Logarithm of the chance of a reading where mu should be read, but for a constant: it is asked under thousands of faults.
  * @param change what of mu a fault has changed
  */
-export function logChance(meter: Meter, value: number, mu: number, noise: Noise, change = 0): number {
+export function chancesOf(meter: Meter, value: number, noise: Noise): (mu: number, change?: number) => number {
   const { rel, floor } = partsOf(meter, noise);
-  const off = meter.quantity === 'current' ? (noise.changed_rel ?? 0) * change : 0;
-  const variance = rel * mu * (rel * mu) + floor * floor + off * off;
-  const far = ((value - mu) * (value - mu)) / (2 * variance);
-  if (!noise.wild) return -far - Math.log(variance) / 2;
-  return Math.log((1 - noise.wild) * Math.exp(-far) + (noise.wild / WILD) * Math.exp(-far / (WILD * WILD)) + 1e-300) - Math.log(variance) / 2;
+  const changed = meter.quantity === 'current' ? (noise.changed_rel ?? 0) : 0;
+  const { wild = 0 } = noise;
+  return (mu, change = 0) => {
+    const [share, off] = [rel * mu, changed * change];
+    const variance = share * share + floor * floor + off * off;
+    const far = ((value - mu) * (value - mu)) / (2 * variance);
+    if (wild === 0) return -far - Math.log(variance) / 2;
+    const near = (1 - wild) * Math.exp(-far) + (wild / WILD) * Math.exp(-far / (WILD * WILD)) + 1e-300;
+    return Math.log(near) - Math.log(variance) / 2;
+  };
 } // prettier-ignore
 
 /** Logarithms of the chances before anything was read: each metre alike, each resistance alike. */
@@ -158,8 +163,8 @@ function logOf(fence: FaultFence, reading: FaultReading, noise: Noise): Float64A
   const mu = fence.read(meter);
   log = new Float64Array(mu.length);
   const healthy = fence.healthy(meter);
-  for (let f = 0; f < mu.length; f++)
-    log[f] = logChance(meter, value, mu[f]!, noise, mu[f]! - healthy);
+  const chance = chancesOf(meter, value, noise);
+  for (let f = 0; f < mu.length; f++) log[f] = chance(mu[f]!, mu[f]! - healthy);
   own.set(key, log);
   return log;
 }

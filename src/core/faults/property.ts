@@ -3,6 +3,7 @@
  * that as the network at the pulse's own rate says. The fence stands as it may be: with more and less leakage and
  * resistance than was thought, each a pulse of its own.
  */
+import { atOnce, type Steps } from '../base/steps.js';
 import type { SeasonId } from '../plan/catalogue.js';
 import { earthOf } from '../power/earthSide.js';
 import { pulseNet, type Place, type PulseNet } from '../power/pulseNet.js';
@@ -47,13 +48,17 @@ const TRIED_AT = 4;
 const SEEN_AT = 10;
 
 /** Null while the unit feeds nothing. */
-export function searchedOf(net: Network, season: SeasonId, { cell_m = 50, leaks = 31, known = {} }: SearchOptions = {}): Searched | null {
+export const searchedOf = (...asked: Parameters<typeof searchedInSteps>): Searched | null =>
+  atOnce(searchedInSteps(...asked));
+
+export function* searchedInSteps(net: Network, season: SeasonId, { cell_m = 50, leaks = 31, known = {} }: SearchOptions = {}): Steps<Searched | null> {
   const first = pulseNet(net, season);
   if (!first) return null;
   const { source } = unitOf(net.energiser, net.cat);
   const earth_ohm = known.earth_ohm ?? earthOf(net, season);
   const growth = typeof known.growth === 'number' ? known.growth : 1;
   const fit = fitRate((r) => atRate(first, source, earth_ohm, r), triedOn(net, season, first, known));
+  yield 0.3;
   const { rate, gain } = fit;
   const grid = { cell_m, leaks_ohm: geometric(...LEAKS, leaks), joints_ohm: JOINTS, strand: TIED };
   const under = (breaks: readonly Place[]): Made | null => {

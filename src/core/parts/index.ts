@@ -34,6 +34,8 @@ const LIST = [
 ] as const;
 
 export const PARTS: readonly Part[] = LIST;
+/** Those that the electric network rests on; nobody who asks it alone waits for the others. */
+export const WIRED: readonly Part[] = [ground, stock, gates, ends, posts, power];
 
 type Listed = (typeof LIST)[number];
 export type PartId = Listed['id'];

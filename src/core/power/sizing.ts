@@ -1,4 +1,5 @@
 /** Which unit: the smallest that keeps the aim with the reserve asked for, and every unit on the same fence. */
+import { atOnce, type Steps } from '../base/steps.js';
 import { seasonsOf, type SeasonId } from '../plan/catalogue.js';
 import { DESIGNED } from './design.js';
 import { earthOf } from './earthSide.js';
@@ -22,17 +23,20 @@ export interface Candidate {
 }
 
 /** Every unit of the catalogue on a fence, weakest first. */
-export function candidatesOf(net: Network): Candidate[] {
+export const candidatesOf = (net: Network): Candidate[] => atOnce(candidatesInSteps(net));
+
+export function* candidatesInSteps(net: Network): Steps<Candidate[]> {
   const tries = tryUnits(net);
   const { supply } = plateOfUnit(net.energiser, net.cat);
   const proposed = new Set(offeredUnits(net.cat, supply).map(([model]) => model));
-  return Object.entries(net.cat.energisers)
-    .flatMap(([model, m]): Candidate[] => {
-      const of = tries.of(unitOfPlate(m));
-      const offered = proposed.has(model);
-      return of ? [{ model, output_J: m.output_J, ...of, offered }] : [];
-    })
-    .sort((a, b) => a.output_J - b.output_J || a.model.localeCompare(b.model));
+  const all = Object.entries(net.cat.energisers);
+  const out: Candidate[] = [];
+  for (const [k, [model, m]] of all.entries()) {
+    const of = tries.of(unitOfPlate(m));
+    if (of) out.push({ model, output_J: m.output_J, ...of, offered: proposed.has(model) });
+    yield (k + 1) / all.length;
+  }
+  return out.sort((a, b) => a.output_J - b.output_J || a.model.localeCompare(b.model));
 }
 
 /**

@@ -3,6 +3,7 @@
  * guess, each figure a little up and down; between them volts are read off a parabola of their logarithms, and it is done
  * again about what that gives.
  */
+import { atOnce, type Steps } from '../base/steps.js';
 import { calibrate, type Calibrated } from '../faults/calibrate.js';
 import { voltsAlong } from '../faults/property.js';
 import type { SeasonId } from '../plan/catalogue.js';
@@ -48,7 +49,10 @@ const MOST = 400;
  * @param share of the earth terminal's volts that a probe beside the rods shows
  * @returns null where nothing that was read rests on the fence
  */
-export function fitReadings(net: Network, read: readonly Usable[], usual: UsualSpread, share: number): Fitting | null {
+export const fitReadings = (...asked: Parameters<typeof fitInSteps>): Fitting | null =>
+  atOnce(fitInSteps(...asked));
+
+export function* fitInSteps(net: Network, read: readonly Usable[], usual: UsualSpread, share: number): Steps<Fitting | null> {
   const used = read
     .filter(({ reading: r }) => r.kind === 'earth_volts' || (r.kind === 'volts' && (r.line === null || net.ids.includes(r.line))))
     .slice(-MOST);
@@ -75,7 +79,8 @@ export function fitReadings(net: Network, read: readonly Usable[], usual: UsualS
     const about: readonly number[] = found ? found.values : unknowns.map(() => 1);
     // Half a usual spread up and down; closer once the guess is good.
     const steps = spreads.map((s) => s * (round === 0 ? 0.8 : 0.4));
-    const parabolas = seasons.map((season, k) => {
+    const parabolas: { season: SeasonId; at: number[]; own: { j: number; up: number[]; down: number[] }[] }[] = [];
+    for (const [k, season] of seasons.entries()) {
       const at = logsAt(season, about);
       // Slope and bend of it are those of coarse pulses: what they are off is off everywhere alike.
       const coarse = logsAt(season, about, COARSE);
@@ -84,9 +89,9 @@ export function fitReadings(net: Network, read: readonly Usable[], usual: UsualS
         const moved = (way: number) => logsAt(season, about.map((v, i) => (i === j ? v * Math.exp(way * steps[j]!) : v)), COARSE)!.map((l, i) => at[i]! + l - coarse[i]!);
         return { j, up: moved(1), down: moved(-1) };
       });
-      return { season, at, own };
-    });
-    if (parabolas.some((p) => p === null)) return null;
+      parabolas.push({ season, at, own });
+      yield (round + (k + 1) / seasons.length) / ROUNDS;
+    }
     // Of each reading what its season's pulse gives, and slope and bend for each figure; a row of numbers each.
     const rows = used.map(({ season }, i) => {
       const { at, own } = parabolas[seasons.indexOf(season)]!;

@@ -13,7 +13,7 @@ import { metresFrom } from '../faults/walk.js';
 import type { Place } from '../power/pulseNet.js';
 import type { Logged } from './logged.js';
 import { strandsOf } from './said.js';
-import { NEAR_M, PACE, type Search } from './search.js';
+import { NEAR_M, PACE, type NextPlace, type Search } from './search.js';
 
 /** Where a practice fault was, and how long others would have taken, min; null: they would not have found it. */
 export interface Revealed {
@@ -22,12 +22,17 @@ export interface Revealed {
   readonly lowest_min: number | null;
 }
 
+/** Where it lies, and where to go next. */
+export interface Led extends Search {
+  readonly next: readonly NextPlace[];
+}
+
 /** Minutes of the search itself on a hidden fault, until it is seen; null: not within so many places. */
 function bySearch(
   fence: Searched,
   hunt: Hunt,
   seen: (at: Place) => boolean,
-  search: (asked: { readings: readonly Logged[]; here: Place | null }) => Search | null,
+  search: (asked: { readings: readonly Logged[]; here: Place | null }) => Led | null,
   share: number,
   walk: (from: Place | null, to: Place) => number,
   metresTo: (at: Place) => number,
@@ -83,7 +88,7 @@ export interface Reckoned {
   /** Minutes on foot from one place to another. */
   readonly minutes: (from: Place | null, to: Place) => number;
   /** What the search says of some readings to one who stands somewhere. */
-  readonly search: (asked: { readings: readonly Logged[]; here: Place | null }) => Search | null;
+  readonly search: (asked: { readings: readonly Logged[]; here: Place | null }) => Led | null;
 }
 
 /** What the search and one who follows the lowest volts would have taken. */

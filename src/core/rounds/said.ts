@@ -1,13 +1,14 @@
 /** What the readings of one day say of a unit's fence, against its plan and against what it read before on days like that. */
+import { within, type Steps } from '../base/steps.js';
 import { ON_A_ROUND, ON_A_SEARCH, weigher, type FaultKind, type Weighed } from '../faults/kinds.js';
 import type { FaultReading } from '../faults/posterior.js';
-import { searchedOf } from '../faults/property.js';
+import { searchedInSteps } from '../faults/property.js';
 import type { Searched } from '../faults/searched.js';
 import { figure, type SeasonId } from '../plan/catalogue.js';
 import { earthOf } from '../power/earthSide.js';
 import type { Place } from '../power/pulseNet.js';
 import type { Network } from '../power/wired.js';
-import { fitReadings, type Usable, type UsualSpread } from './fitting.js';
+import { fitInSteps, type Usable, type UsualSpread } from './fitting.js';
 import type { Logged } from './logged.js';
 import { asFaultReadings, stretchesOf, type LineStretch } from './verdict.js';
 
@@ -48,7 +49,6 @@ const KNOWN_BY = { least: 8, most: 150 };
 
 /** A fence made ready for the questions of a day. */
 export interface Ready {
-  readonly key: string;
   readonly fence: Searched | null;
   readonly weigh: ReturnType<typeof weigher> | null;
   readonly knownBy: number;
@@ -65,15 +65,27 @@ export const usualOf = ({ cat }: Pick<Network, 'cat'>): UsualSpread => ({
   resistance: figure(cat, 'sure.resistance'),
 });
 
-/** @param was what was made ready for the same network before: taken where it is of the same days */
-export function readyOf(net: Network, { season, before, share }: Pick<Asked, 'season' | 'before' | 'share'>, was?: Ready): Ready {
-  const like = before.filter((u) => u.season === season).slice(-KNOWN_BY.most);
-  const key = JSON.stringify([season, share, like.map(({ reading: r }) => [r.id, r.value])]);
-  if (was?.key === key) return was;
-  const fit = like.length >= KNOWN_BY.least ? fitReadings(net, like, usualOf(net), share) : null;
+/** Days like the one that is asked about, of late. */
+const likeDays = ({ season, before }: Days) =>
+  before.filter((u) => u.season === season).slice(-KNOWN_BY.most);
+
+/** What a fence is made ready by. */
+export type Days = Pick<Asked, 'season' | 'before' | 'share'>;
+/** The same for the same network: the same fence, made ready. */
+export const readyKey = (days: Days): string =>
+  JSON.stringify([
+    days.season,
+    days.share,
+    likeDays(days).map(({ reading: r }) => [r.id, r.value]),
+  ]);
+
+export function* readyInSteps(net: Network, days: Days): Steps<Ready> {
+  const { season, share } = days;
+  const like = likeDays(days);
+  const fit = like.length >= KNOWN_BY.least ? yield* within(fitInSteps(net, like, usualOf(net), share), 0, 0.3) : null;
   const known = fit ? { growth: fit.found.values[0]!, earth_ohm: earthOf(net, season) * fit.found.values[1]! } : {};
-  const fence = searchedOf(net, season, { known });
-  return { key, fence, weigh: fence && weigher(fence), knownBy: fit ? fit.used.length : 0 };
+  const fence = yield* within(searchedInSteps(net, season, { known }), 0.3, 0.8);
+  return { fence, weigh: fence && weigher(fence), knownBy: fit ? fit.used.length : 0 };
 } // prettier-ignore
 
 /** A day's readings, weighed. */

@@ -1,5 +1,5 @@
 /** Where a fault lies by what was read, and where to go and read next. */
-import { foundBy, nextFrom, placesOf } from '../faults/hunt.js';
+import { foundBy, nextFrom, placesOf, type Found } from '../faults/hunt.js';
 import { NAISMITH, onFoot } from '../faults/onFoot.js';
 import { entropy } from '../faults/posterior.js';
 import { placeOf, touchedAt, type Searched } from '../faults/searched.js';
@@ -22,8 +22,6 @@ export interface Search extends Said {
   readonly chances: readonly LineStretch[];
   /** From where the fault is nearest on the average, and the chance that it is within `near_m` of it. */
   readonly best: (Place & { readonly near: number; readonly near_m: number }) | null;
-  /** The best for each minute first. */
-  readonly next: readonly NextPlace[];
 }
 
 /** Where it lies, were it a fault of one place, before anything was read [assumed]. */
@@ -35,8 +33,6 @@ export const PACE = { metres_per_minute: NAISMITH.metres_per_minute, reading_min
 const READ_M = 40;
 /** So many places are offered. */
 const OFFERED = 3;
-
-// prettier-ignore
 
 /** Ways on foot over a fence's ground from a place; null: from the unit. */
 function footOn(fence: Searched, ground: Ground | null, here: Place | null) {
@@ -57,18 +53,39 @@ export function minutesOn(fence: Searched, ground: Ground | null, from: Place | 
   return on ? foot.metres(foot.from, foot.spot(on), metresFrom(fence.sections, foot.start)(on)) / PACE.metres_per_minute : Infinity;
 } // prettier-ignore
 
+/** What the place is known to be by a day's readings; asked for twice of the same day. */
+const known = new WeakMap<OfADay, Found>();
+function foundIn(day: OfADay): Found {
+  let found = known.get(day);
+  if (!found) {
+    const { fences, sections, noise } = day.fence;
+    known.set(day, (found = foundBy(fences, sections, day.readings, { noise, prior: PRIOR, near_m: NEAR_M })));
+  }
+  return found;
+} // prettier-ignore
+
+/** Where it lies. */
+export function searchOf(day: OfADay): Search {
+  const { fence, said } = day;
+  const { cells } = fence.fences[0]!;
+  const found = foundIn(day);
+  const chances = cells.flatMap(({ section, x_m, length_m }, k) =>
+    onLine(fence, { section, from_m: x_m - length_m / 2, to_m: x_m + length_m / 2, p: found.posterior.cells[k]! }) ?? []);
+  const best = placeOf(fence, cells[found.best]!);
+  return { ...said, chances, best: best && { ...best, near: found.near, near_m: NEAR_M } };
+} // prettier-ignore
+
 /**
+ * Where to go and read next, the best for each minute first.
  * @param ground null: not known, and taken as flat
  * @param here where one stands; null: at the unit
  */
-export function searchOf({ fence, said, readings }: OfADay, asked: Asked, ground: Ground | null, here: Place | null): Search {
-    const { fences, sections, noise } = fence;
-  const { cells } = fences[0]!;
+export function nextOf(day: OfADay, asked: Pick<Asked, 'open' | 'readings'>, ground: Ground | null, here: Place | null): NextPlace[] {
+  const { fence } = day;
+  const { fences, sections, noise } = fence;
   const { open = [] } = asked;
   const sameOpen = (of: readonly Place[] = []) => JSON.stringify(of) === JSON.stringify(open);
-  const found = foundBy(fences, sections, readings, { noise, prior: PRIOR, near_m: NEAR_M });
-  const chances = cells.flatMap(({ section, x_m, length_m }, k) =>
-    onLine(fence, { section, from_m: x_m - length_m / 2, to_m: x_m + length_m / 2, p: found.posterior.cells[k]! }) ?? []);
+  const { posterior } = foundIn(day);
   const { start, from, metres, spot } = footOn(fence, ground, here);
   const along = metresFrom(sections, start);
   // What was read stays read: the same place once more repeats what the model is off there.
@@ -76,8 +93,8 @@ export function searchOf({ fence, said, readings }: OfADay, asked: Asked, ground
     const at = placeOf(fence, p);
     return at !== null && fence.feeds(open, at) && !asked.readings.some((r) => sameOpen(r.open) && r.line === at.line && r.at_m !== null && Math.abs(r.at_m - at.at_m) < READ_M);
   });
-  const told = nextFrom(fences, sections, found.posterior, start, { noise, pace: PACE, open, places, metres: (to) => metres(from, spot(to), along(to)) });
-  const unsure = entropy(found.posterior.cells);
+  const told = nextFrom(fences, sections, posterior, start, { noise, pace: PACE, open, places, metres: (to) => metres(from, spot(to), along(to)) });
+  const unsure = entropy(posterior.cells);
   const next: NextPlace[] = [];
   for (const { stop, gain } of told) {
     const at = placeOf(fence, stop.at);
@@ -86,6 +103,5 @@ export function searchOf({ fence, said, readings }: OfADay, asked: Asked, ground
     next.push({ ...at, minutes: stop.minutes, tells: unsure > 0 ? Math.min(1, gain / unsure) : 0 });
     if (next.length === OFFERED) break;
   }
-  const best = placeOf(fence, cells[found.best]!);
-  return { ...said, chances, best: best && { ...best, near: found.near, near_m: NEAR_M }, next };
+  return next;
 } // prettier-ignore

@@ -1,4 +1,5 @@
 /** Where to put the unit: every place that offers itself, by the volts at the worst point. */
+import { atOnce, type Steps } from '../base/steps.js';
 import { offThing, thingsOf } from '../land/things.js';
 import { distance, nearest, planLength, pointAt } from '../plan/geometry.js';
 import type { Plan, Point } from '../plan/schema.js';
@@ -28,14 +29,17 @@ const FAR = 150;
  * @param pressed a place of one's own
  * @param coarse their order alone is wanted, not the last few in 100
  */
-export function feedPlaces(
+export const feedPlaces = (...asked: Parameters<typeof feedPlacesInSteps>): FeedPlace[] =>
+  atOnce(feedPlacesInSteps(...asked));
+
+export function* feedPlacesInSteps(
   net: Network,
   plan: Pick<Plan, 'things' | 'gates' | 'energisers' | 'lines'>,
   {
     pressed = null,
     coarse = false,
   }: { readonly pressed?: Point | null; readonly coarse?: boolean } = {},
-): FeedPlace[] {
+): Steps<FeedPlace[]> {
   const { energiser, ids, wired } = net;
   const season = decidingSeason(net)?.season;
   if (!season) return [];
@@ -67,21 +71,25 @@ export function feedPlaces(
     return [{ kind, name, at, line: on.id, at_m: on.s, lead_m, score: got, mains_m: least(mains.map((p) => distance(p, at))), earth_m: least([...earthed.map((t) => offThing(t, at)), ...units.map((u) => distance(u, at))]) }]; // prettier-ignore
   };
   const point = ({ e, n }: Point): Point => ({ e, n });
-  const out = [
-    ...score('now', 'where it stands', point(energiser)),
-    ...(pressed ? score('pressed', 'the place pressed', point(pressed)) : []),
-    ...thingsOf(plan, 'mains').flatMap((t) => score('mains', t.name, point(t.points[0]!))),
-    ...Object.values(plan.gates)
-      .filter((g) => ids.includes(g.line))
-      .flatMap((g) => score('gate', g.name, point(pointAt(wired[g.line]!.line.vertices, g.at_m)))),
-    ...thingsOf(plan, 'water').flatMap((t) => score('water', t.name, point(t.points[0]!))),
-    ...ids.flatMap((id) => {
-      const { vertices } = wired[id]!.line;
-      const name = plan.lines[id]!.name;
-      return [0, planLength(wired[id]!.line)].flatMap((s, k) =>
-        score('end', `${k ? 'end' : 'start'} of ${name}`, point(pointAt(vertices, s))),
-      );
-    }),
+  const tried: [kind: FeedPlace['kind'], name: string, at: Point][] = [
+    ['now', 'where it stands', point(energiser)],
   ];
+  if (pressed) tried.push(['pressed', 'the place pressed', point(pressed)]);
+  for (const t of thingsOf(plan, 'mains')) tried.push(['mains', t.name, point(t.points[0]!)]);
+  for (const g of Object.values(plan.gates))
+    if (ids.includes(g.line))
+      tried.push(['gate', g.name, point(pointAt(wired[g.line]!.line.vertices, g.at_m))]);
+  for (const t of thingsOf(plan, 'water')) tried.push(['water', t.name, point(t.points[0]!)]);
+  for (const id of ids) {
+    const { line } = wired[id]!;
+    const at = (s: number) => point(pointAt(line.vertices, s));
+    const { name } = plan.lines[id]!;
+    tried.push(['end', `start of ${name}`, at(0)], ['end', `end of ${name}`, at(planLength(line))]);
+  }
+  const out: FeedPlace[] = [];
+  for (const [k, asked] of tried.entries()) {
+    out.push(...score(...asked));
+    yield (k + 1) / tried.length;
+  }
   return out.sort((a, b) => b.score.share - a.score.share);
 }

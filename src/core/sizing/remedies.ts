@@ -1,4 +1,5 @@
 /** What would help a fence that is too weak, each with the volts that it brings at the worst point. */
+import { atOnce, type Steps } from '../base/steps.js';
 import { figure } from '../plan/catalogue.js';
 import { nearest, pointAt } from '../plan/geometry.js';
 import type { PatchStep, Strand } from '../plan/schema.js';
@@ -27,11 +28,17 @@ const MOST = 4;
 /** The wire that carries the pulse best. */
 const COATED = 'al25';
 
+/** What helps, beside how it stands now. */
+export interface Helps {
+  readonly now: Score;
+  readonly remedies: Remedy[];
+}
+
 /** Remedies in the order of what they bring; none that brings nothing. */
-export function remediesOf(
-  net: Network,
-  places: readonly FeedPlace[],
-): { now: Score; remedies: Remedy[] } | null {
+export const remediesOf = (net: Network, places: readonly FeedPlace[]): Helps | null =>
+  atOnce(remediesInSteps(net, places));
+
+export function* remediesInSteps(net: Network, places: readonly FeedPlace[]): Steps<Helps | null> {
   const now = decidingSeason(net);
   if (!now) return null;
   const { cat, energiser } = net;
@@ -44,10 +51,15 @@ export function remediesOf(
   );
   // They may have been ranked coarsely: those near the first are looked at again.
   const near = free.filter((p) => p.score.share > MAYBE * free[0]!.score.share).slice(0, MOST);
-  const scored = near.map((place) => {
+  // All that is tried: those places, and what is put out below.
+  const all = near.length + 7;
+  let tried = 0;
+  const scored = [];
+  for (const place of near) {
     const { line, at_m, lead_m } = place;
-    return { place, score: decidingSeason(net, { feed: { line, at_m, lead_m } }) };
-  });
+    scored.push({ place, score: decidingSeason(net, { feed: { line, at_m, lead_m } }) });
+    yield ++tried / all;
+  }
   const first = scored.reduce<(typeof scored)[number] | null>((a, b) => (b.score && b.score.share > (a?.score?.share ?? 0) ? b : a), null); // prettier-ignore
   if (first) {
     const best = first.place;
@@ -70,6 +82,7 @@ export function remediesOf(
     },
     decidingSeason(net, { growth: figure(cat, 'growth.bare') }),
   );
+  yield ++tried / all;
   put(
     {
       id: 'raise',
@@ -79,6 +92,7 @@ export function remediesOf(
     },
     decidingSeason(withStrands(net, raised)),
   );
+  yield ++tried / all;
   put(
     {
       id: 'switch',
@@ -88,6 +102,7 @@ export function remediesOf(
     },
     decidingSeason(withStrands(net, switched)),
   );
+  yield ++tried / all;
   put(
     {
       id: 'fewer',
@@ -97,6 +112,7 @@ export function remediesOf(
     },
     decidingSeason(withStrands(net, fewer)),
   );
+  yield ++tried / all;
   if (cat.wires[COATED])
     put(
       {
@@ -107,8 +123,10 @@ export function remediesOf(
       },
       decidingSeason(withStrands(net, coated)),
     );
+  yield ++tried / all;
   const tie = tieFor(net, now);
   if (tie) put({ id: 'tie', words: `Tie the worst place to ${tie.name} with ${Math.round(tie.link.length_m)} m of cable`, patch: null, but: 'a second way in, also when a strand breaks' }, decidingSeason(net, { links: [tie.link] })); // prettier-ignore
+  yield ++tried / all;
   const strongest = offeredUnits(cat)
     .filter(([model]) => model !== energiser.model)
     .at(-1);

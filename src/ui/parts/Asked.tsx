@@ -2,14 +2,20 @@
 import type { Answer } from '../../session/power.js';
 
 interface AskedProps {
-  readonly of: Pick<Answer<unknown>, 'value' | 'waiting' | 'fault'>;
+  readonly of: Pick<Answer<unknown>, 'value' | 'waiting' | 'fault'> & {
+    readonly share?: number | null;
+  };
   /** What is being done, as in `Trying places`. */
   readonly doing: string;
   readonly className?: string;
 }
 
-/** That it is being worked out, or why it could not be; nothing where the answer stands. */
-export function Asked({ of: { value, waiting, fault }, doing, className = '' }: AskedProps) {
+/** That it is being worked out and how far it is, or why it could not be; nothing where the answer stands. */
+export function Asked({
+  of: { value, waiting, fault, share = null },
+  doing,
+  className = '',
+}: AskedProps) {
   if (fault !== null)
     return (
       <p role="alert" className={`border-stop my-1 border px-2 py-1 ${className}`}>
@@ -20,7 +26,7 @@ export function Asked({ of: { value, waiting, fault }, doing, className = '' }: 
   if (value !== null || !waiting) return null;
   return (
     <p role="status" className={className}>
-      {doing} …
+      {doing} … {share !== null && <span className="figure">{Math.round(100 * share)} %</span>}
     </p>
   );
 }

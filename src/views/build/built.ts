@@ -96,17 +96,18 @@ export function useWork(what?: BuildAsked['what']): Answer<Planned> {
   };
   const key = known ? JSON.stringify(asked) : null;
   const shared = !what && last?.plan === plan && last.key === key ? last.planned : null;
-  const { value, waiting, fault } = usePower(
+  const { value, waiting, share, fault } = usePower(
     shared ? null : key,
     (api) => api.work(asked),
     what ? key : 'work',
   );
   if (!what && value && !waiting && key) last = { plan, key, planned: value };
-  if (shared) return { value: shared, waiting: false, fault: null };
+  if (shared) return { value: shared, waiting: false, share: null, fault: null };
   // Until the records are known nothing is asked yet.
   return {
     value: value ?? (what ? null : (last?.planned ?? null)),
     waiting: waiting || !known,
+    share,
     fault,
   };
 }

@@ -7,6 +7,7 @@ import type { TestPoint } from '../../core/rounds/points.js';
 import { KIND_WHY, KIND_WORDS } from '../../core/rounds/verdict.js';
 import { Asked } from '../../ui/parts/Asked.js';
 import { takeBack } from '../../session/records.js';
+import type { Answer } from '../../session/power.js';
 import { useSession } from '../../session/session.js';
 import { Button } from '../../ui/parts/Button.js';
 import { Caution, Check, Choice, Part, Select } from '../../ui/parts/controls.js';
@@ -51,14 +52,14 @@ const MODES = [['search', 'Search'], ['practice', 'Practice hunt']] as const; //
 function SearchSide() {
   const id = useSession((s) => s.id);
   const units = useSession((s) => s.plan.energisers);
-  const { unit, log, round, answer } = useSearch();
+  const { unit, log, round, answer, next } = useSearch();
   const { value: search, waiting, fault } = answer;
   const asked = useFaults((f) => f.asked);
   const both = useFaults((f) => f.both);
   if (!log.known) return <p role="status">Asking for the log …</p>;
   if (!unit) return <p>No unit feeds a line yet: there is nothing to search. Units are put in on Power.</p>;
   const first = firstAt(round, unit.id, log.points);
-  const proposed = search?.next[0];
+  const proposed = next.value?.[0];
   const point = asked ?? first ?? (proposed ? pointOf(unit.id, proposed) : (log.points.find((p) => p.unit === unit.id) ?? null));
   return (
     <div>
@@ -82,7 +83,7 @@ function SearchSide() {
           Nothing was read for this search yet. Begin at the unit: its terminal, then its earth.
         </p>
       )}
-      <Next search={search} first={first} unit={unit.id} />
+      <Next next={next} first={first} unit={unit.id} />
       {point && <Lead to={point.at} />}
       <div className="mb-2">
         <Check label="my meter shows amps and their direction too" checked={both} onChange={(on) => useFaults.setState({ both: keepBoth(on) })} />
@@ -149,7 +150,7 @@ function Why({ search, round }: { search: Search; round: Round }) {
   );
 }
 
-function Next({ search, first, unit }: { search: Search | null; first: TestPoint | null; unit: string }) {
+function Next({ next, first, unit }: { next: Answer<readonly NextPlace[]>; first: TestPoint | null; unit: string }) {
   const lines = useSession((s) => s.plan.lines);
   const units = useUnits();
   const name = usePointName();
@@ -157,11 +158,12 @@ function Next({ search, first, unit }: { search: Search | null; first: TestPoint
   const gates = useSession((s) => s.plan.gates);
   const gateBy = ({ line, at_m }: NextPlace) => Object.values(gates).find((g) => g.line === line && Math.abs(g.at_m - at_m) < BY_A_GATE_M);
   if (first) return <Part title="Read next"><p data-next><strong>{name(first)}</strong>: it tells unit and earth from everything else.</p></Part>;
-  if (!search || search.next.length === 0) return null;
+  if (!next.value) return <Asked of={next} doing="Weighing where to read next" />;
+  if (next.value.length === 0) return null;
   return (
     <Part title="Read next">
-      <ol data-next>
-        {search.next.map((n, k) => {
+      <ol data-next aria-busy={next.waiting} className={next.waiting ? 'opacity-60' : ''}>
+        {next.value.map((n, k) => {
           const chosen = asked?.line === n.line && asked.at_m === n.at_m;
           return (
             <li key={`${n.line} ${n.at_m}`} className="mb-1">

@@ -60,7 +60,10 @@ export function FaultsView() {
   const practising = usePractice((p) => p.on);
   const hunt = usePractice((p) => p.of);
   const practice = usePracticeSearch();
-  const search = (practising ? practice : searched.answer).value;
+  const { answer, next: led } = practising ? practice : searched;
+  const search = answer.value;
+  // An older proposal is none: the place may just have been read.
+  const next = led.waiting ? undefined : led.value?.[0];
   const read = practising ? (hunt?.readings ?? NONE) : (searched.round?.readings ?? NONE);
   const unit = practising ? (hunt?.unit ?? null) : (searched.unit?.id ?? null);
   const was = practising ? (hunt?.end?.hidden.at ?? null) : null;
@@ -74,7 +77,6 @@ export function FaultsView() {
   const painted = useMemo((): Painted => {
     const at = ({ line, at_m }: { line: string; at_m: number }): Point => pointAt(plan.lines[line]!.vertices, at_m);
     const known = (line: string | null): line is string => line !== null && plan.lines[line] !== undefined;
-    const next = search?.next[0];
     return {
       land: true,
       stretches: [
@@ -89,7 +91,7 @@ export function FaultsView() {
         ...(asked && known(asked.line) ? [{ at: asked.at, words: 'to be read', strong: true }] : next && known(next.line) ? [{ at: at(next), words: `next: ${say(next.minutes, 'minutes', units)}`, strong: true }] : []),
       ],
     };
-  }, [search, read, plan, units, asked, was]);
+  }, [search, next, read, plan, units, asked, was]);
   const press = (p: Point) => {
     const found = nearestOnLines(plan.lines, p);
     if (unit && found && found.m < 30) placeAsked(unit, found.line, found.at_m);

@@ -67,7 +67,7 @@ function Hunting({ of, busy }: { of: Practice; busy: boolean }) {
   const units = useUnits();
   const lines = useSession((s) => s.plan.lines);
   const asked = useFaults((f) => f.asked);
-  const answer = usePracticeSearch();
+  const { answer, next: led } = usePracticeSearch();
   const { value: search } = answer;
   const [place, setPlace] = useState({ line: '', at_m: 0 });
   const [loud, setLoud] = useState(false);
@@ -80,7 +80,7 @@ function Hunting({ of, busy }: { of: Practice; busy: boolean }) {
       if (loud && last) beep(last.value);
     });
   };
-  const next = of.shown ? search?.next[0] : undefined;
+  const next = of.shown ? led.value?.[0] : undefined;
   return (
     <>
       <p className="mb-2 text-[1.15rem]" data-minutes>
@@ -104,7 +104,7 @@ function Hunting({ of, busy }: { of: Practice; busy: boolean }) {
         <div data-next>
           <SaidWords said={search} round={{ season: 'today' }} />
           {next && (
-            <Button className="mt-1" disabled={busy} onClick={() => go(next)}>
+            <Button className="mt-1" disabled={busy || led.waiting} onClick={() => go(next)}>
               Tells most: {lines[next.line]?.name}, {say(next.at_m, 'along', units)}
             </Button>
           )}

@@ -6,7 +6,7 @@ import type { Place } from '../../core/power/pulseNet.js';
 import { keepHere, keptHere } from '../../session/here.js';
 import { usePower, type Answer } from '../../session/power.js';
 import { useSession } from '../../session/session.js';
-import type { Search } from '../../core/rounds/search.js';
+import type { NextPlace, Search } from '../../core/rounds/search.js';
 import { newestRound, useAsked, useLog, type Log, type Round } from '../rounds/rounds.js';
 
 interface Looked {
@@ -42,6 +42,8 @@ export interface Searched {
   readonly log: Log;
   readonly round: Round | null;
   readonly answer: Answer<Search>;
+  /** Where to go and read next: it takes longer to be known than what was read says. */
+  readonly next: Answer<readonly NextPlace[]>;
   /** Where the last reading was taken, on a line; null: at the unit. */
   readonly here: Place | null;
 }
@@ -71,8 +73,8 @@ export function useSearch(): Searched {
       null,
     );
   const here: Place | null = last ? { line: last.line!, at_m: last.at_m! } : null;
-  const key = own && `search ${own} ${JSON.stringify(here)}`;
   // One reading more: what was said before stays until it is weighed.
-  const answer = usePower(key, (api) => api.search(asked!, here), own && `search ${unit?.id}`);
-  return { unit, log, round, answer, here };
+  const answer = usePower(own && `search ${own}`, (api) => api.search(asked!), own && `search ${unit?.id}`); // prettier-ignore
+  const next = usePower<readonly NextPlace[]>(own && `next ${own} ${JSON.stringify(here)}`, (api) => api.next(asked!, here), own && `next ${unit?.id}`); // prettier-ignore
+  return { unit, log, round, answer, next, here };
 }

@@ -8,7 +8,8 @@ import { keepHere, keptHere } from '../../session/here.js';
 import { askPower, usePower, type Answer } from '../../session/power.js';
 import { useSession } from '../../session/session.js';
 import type { Revealed } from '../../core/rounds/reckoning.js';
-import type { Search } from '../../core/rounds/search.js';
+import type { Asked } from '../../core/rounds/said.js';
+import type { NextPlace, Search } from '../../core/rounds/search.js';
 
 const SEASON = 'today';
 
@@ -113,17 +114,17 @@ export const showIt = (shown: boolean): void => {
 };
 export const over = (): void => keep(null);
 
-/** What the readings of the hunt say, where it is shown. */
-export function usePracticeSearch(): Answer<Search> {
+/** What the readings of the hunt say, where it is shown; and where to go next. */
+export function usePracticeSearch(): { readonly answer: Answer<Search>; readonly next: Answer<readonly NextPlace[]> } {
   const of = usePractice((p) => (p.on ? p.of : null));
-  const key = of && (of.shown || of.end) ? JSON.stringify(['practice', of.unit, of.seed, of.readings.length]) : null; // prettier-ignore
-  return usePower(
-    key,
-    (api) =>
-    api.search({ unit: of!.unit, season: SEASON, readings: of!.readings, before: [], share: shareOf(of!.unit), searching: true }, of!.here), // prettier-ignore
-    key && `practice ${of!.unit} ${of!.seed}`,
-  );
-}
+  const key = of && (of.shown || of.end) ? JSON.stringify(['practice', of.unit, of.seed, of.readings.length]) : null;
+  const subject = key && `practice ${of!.unit} ${of!.seed}`;
+  const asked = (): Asked => ({ unit: of!.unit, season: SEASON, readings: of!.readings, before: [], share: shareOf(of!.unit), searching: true });
+  return {
+    answer: usePower(key, (api) => api.search(asked()), subject),
+    next: usePower<readonly NextPlace[]>(key && `next ${key}`, (api) => api.next(asked(), of!.here), subject),
+  };
+} // prettier-ignore
 
 /** What told the most: the largest current, and where the current turned round on one line. */
 export function clueOf({ readings }: Pick<Practice, 'readings'>): { readonly largest: Logged | null; readonly turned: readonly [Logged, Logged] | null } {

@@ -2,11 +2,14 @@ import { lazy, useDeferredValue, useEffect, useRef, useState } from 'react';
 import { inHand as findingsWait, type Hurry } from '../../core/parts/part.js';
 import type { Plan } from '../../core/plan/schema.js';
 import { Loaded } from '../../ui/parts/Loaded.js';
+import { followKind } from '../../session/kept.js';
 import { openSession, redo, refuse, undo, useSession } from '../../session/session.js';
 import { inHand, useShape } from '../../session/shape.js';
 import { goTo, look, rememberView, useView } from '../../session/view.js';
+import { loadQuestions } from '../../session/workers.js';
 import { bound, useKeys } from '../../ui/keys.js';
 import { stepNamed, STEPS, type Step } from '../steps.js';
+import { asks } from './asks.js';
 import { Desk } from './Desk.js';
 import { Notices } from './Notices.js';
 import { PrintHead } from './PrintHead.js';
@@ -18,9 +21,6 @@ import { walkFindings } from './walk.js';
 const Hand = lazy(() => import('./Hand.js').then((m) => ({ default: m.Hand })));
 const HelpSheet = lazy(() => import('./HelpSheet.js').then((m) => ({ default: m.HelpSheet })));
 const Tour = lazy(() => import('./Tour.js').then((m) => ({ default: m.Tour })));
-
-/** Steps whose sights are answers of the question worker. */
-const ASKING: ReadonlySet<string> = new Set(['power', 'supplies', 'build', 'rounds', 'faults']);
 
 /** One property: opened, then laid out as the room on the screen allows. */
 export function Workbench({ id, step: first }: { id: string; step: string }) {
@@ -36,12 +36,16 @@ export function Workbench({ id, step: first }: { id: string; step: string }) {
     const asked = new URLSearchParams(location.search);
     if (asked.has('draw')) look({ tool: 'draw' });
     if (asked.has('tour')) look({ tour: 0 });
-    const questions = ASKING.has(opened.step.id) ? import('../../session/power.js') : null;
-    void questions?.then((m) => m.loadQuestions());
+    // While the plan is being fetched.
+    void opened.step.load?.().catch(() => undefined);
+    const kinds = asks(opened.step.id);
+    if (kinds) loadQuestions();
+    const questions = kinds && import('../../session/power.js');
     openSession(id).then(
       () => {
         // Before the page is drawn, which takes as long as the worker takes to begin.
         void questions?.then((m) => m.prepareQuestions());
+        kinds?.forEach(followKind);
         setState('open');
         if (opened.said) refuse(opened.said);
       },

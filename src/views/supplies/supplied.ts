@@ -51,14 +51,14 @@ export function useCuts(ledger: Ledger): Answer<WireCut[]> {
   const parts = begun(ledger);
   const key = JSON.stringify(['cut', parts]);
   const known = lastCut?.plan === plan && lastCut.key === key ? lastCut.cuts : null;
-  const { value, waiting, fault } = usePower(known ? null : key, (api) => api.cut(parts));
+  const { value, waiting, share, fault } = usePower(known ? null : key, (api) => api.cut(parts));
   useEffect(() => {
     if (value && !waiting) lastCut = { id, plan, key, cuts: value };
   }, [value, waiting, id, plan, key]);
   // While it is cut anew, what was cut of this property before.
   const before = lastCut?.id === id ? lastCut.cuts : null;
-  if (known) return { value: known, waiting: false, fault: null };
-  return { value: value ?? before, waiting, fault };
+  if (known) return { value: known, waiting: false, share: null, fault: null };
+  return { value: value ?? before, waiting, share, fault };
 }
 
 /** The list of supplies as the coils are cut; as it was first counted until they are. */
