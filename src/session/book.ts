@@ -78,12 +78,14 @@ export type Event =
   | { type: 'unreachable'; changeId: string }
   | { type: 'retry' }
   | ({ type: 'news' } & News)
-  | { type: 'resolve'; keepMine: boolean; changeId: string }
+  | { type: 'resolve'; keepMine: boolean }
   | { type: 'giveUp' }
   | { type: 'dismiss' };
 
 export type Effect =
   | { do: 'keep'; change: Proposed }
+  /** In the place of what was kept under its name. */
+  | { do: 'keepAnew'; change: Proposed }
   | { do: 'forget'; changeId: string }
   | { do: 'post'; change: Proposed }
   | { do: 'retryLater' }

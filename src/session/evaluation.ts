@@ -223,6 +223,8 @@ async function evaluateLoop(): Promise<void> {
       const since = era;
       const answer = await answered(api.evaluate(patch, { watched, hurry, left, mends }));
       falls = 0;
+      // From its end: on a slow processor one turn after another would be due, and the hand would wait for ever.
+      if (behind && hurry !== true) behind = { ...behind, since: performance.now() };
       if (since !== era) {
         wanted ??= wish;
         continue;

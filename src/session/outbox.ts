@@ -23,6 +23,8 @@ interface Schema extends DBSchema {
 export interface Outbox {
   /** Keeps a thing until it is forgotten; false when this browser could not. */
   keep(lane: Lane, id: string, body: unknown): Promise<boolean>;
+  /** Another body in the place of the one that is kept under that id; where none is, or it cannot be written, what is there stays. */
+  replace(lane: Lane, id: string, body: unknown): Promise<void>;
   forget(lane: Lane, id: string): Promise<void>;
   /** All that is left of earlier tabs, oldest first. */
   left<T>(lane: Lane): Promise<Waiting<T>[]>;
@@ -62,6 +64,15 @@ export function openOutbox(property: string): Outbox {
           return false;
         }
       }),
+    replace: (lane, id, body) =>
+      inTurn(async () => {
+        const db = await opened;
+        if (!db) return;
+        const tx = db.transaction(lane, 'readwrite', { durability: 'strict' });
+        const key = await tx.store.index('id').getKey(id);
+        if (key !== undefined) await tx.store.put({ id, body }, key);
+        await tx.done;
+      }).catch(() => undefined),
     forget: (lane, id) =>
       inTurn(async () => {
         const db = await opened;

@@ -246,22 +246,13 @@ function met(b: Book, event: Event & { type: 'met' }): Step {
 function resolve(b: Book, event: Event & { type: 'resolve' }): Step {
   if (!b.conflict || b.conflict.chosen) return [b, []];
   if (!event.keepMine) return drop({ ...b, conflict: null }, b.conflict.mine.changeId);
-  // Taken again under a new name: the old one was answered.
-  const mine = { ...b.conflict.mine, changeId: event.changeId, base: b.conflict.revision };
+  // Under its own name, which what was made on top of it knows: the server has not taken it.
+  const mine = { ...b.conflict.mine, base: b.conflict.revision };
   const pending = b.pending.map((p) =>
-    p.change.changeId === b.conflict!.mine.changeId ? { ...p, change: mine } : p,
+    p.change.changeId === mine.changeId ? { ...p, change: mine } : p,
   );
   const conflict = { ...b.conflict, mine, chosen: 'mine' as const };
-  return then(
-    [
-      { ...b, pending, conflict },
-      [
-        { do: 'keep', change: mine },
-        { do: 'forget', changeId: b.conflict.mine.changeId },
-      ],
-    ],
-    settle,
-  );
+  return then([{ ...b, pending, conflict }, [{ do: 'keepAnew', change: mine }]], settle);
 }
 
 /** Ends a conflict for which "mine" was chosen, once all that others did is here. */

@@ -117,6 +117,8 @@ async function carryOut(effect: Effect): Promise<void> {
         type: 'kept',
         ok: await outbox.keep('changes', effect.change.changeId, effect.change),
       });
+    case 'keepAnew':
+      return outbox.replace('changes', effect.change.changeId, effect.change);
     case 'forget':
       // Never out of the outbox before the plan that has it is kept: without the server it would be nowhere.
       await keepUp();
@@ -291,8 +293,7 @@ export const redo = (): void => {
 };
 
 /** Ends a conflict: mine goes on top of theirs, or is given up. */
-export const resolveConflict = (keepMine: boolean): void =>
-  happen({ type: 'resolve', keepMine, changeId: crypto.randomUUID() });
+export const resolveConflict = (keepMine: boolean): void => happen({ type: 'resolve', keepMine });
 
 /** Whether all that was drawn is at the server. */
 export const saveOf = (s: Session) => saveState(s.book);

@@ -263,6 +263,13 @@ describe('what waits in the browser', () => {
       { id: 'a', body: { n: 2 } },
     ]);
     expect(await openOutbox('p2').left('changes')).toEqual([]);
+    // One that changed keeps its place; one that is gone does not come back.
+    await box.replace('changes', 'b', { n: 4 });
+    await box.replace('changes', 'gone', { n: 5 });
+    expect(await box.left('changes')).toEqual([
+      { id: 'b', body: { n: 4 } },
+      { id: 'a', body: { n: 2 } },
+    ]);
     await box.forget('changes', 'b');
     expect((await box.left('changes')).map((w) => w.id)).toEqual(['a']);
     expect(await box.left('records')).toHaveLength(1);

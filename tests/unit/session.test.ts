@@ -144,13 +144,32 @@ describe('what is saved', () => {
     one.edit(rename('a', 'mine'));
     one.carry(0, 'up');
     expect(one.book.conflict?.mine.changeId).toBeDefined();
-    one.happen({ type: 'resolve', keepMine: true, changeId: nextId() });
+    one.happen({ type: 'resolve', keepMine: true });
     await settle([one]);
     expect(one.book.conflict).toBeNull();
     expect(one.book.refusals).toMatchObject([
       { reason: expect.stringContaining('no longer fits') },
     ]);
     expect(one.book.plan).toEqual(s.plan);
+  });
+
+  it('"keep mine" stays in its place: what was made on top of it, also in a later tab, meets only what others did', async () => {
+    const { s, one, two } = scene();
+    two.edit(rename('a', 'theirs'));
+    await settle([two]);
+    one.edit(rename('a', 'mine'));
+    one.edit(rename('b', 'apart'));
+    one.open();
+    // In the tab after it, on top of what the first one left.
+    one.edit(rename('a', 'mine, then'));
+    one.carry(0, 'up');
+    expect(one.book.conflict?.theirs.map((c) => c.patch[0]!.value)).toEqual(['theirs']);
+    one.happen({ type: 'resolve', keepMine: true });
+    expect(one.kept.map((k) => k.patch[0]!.value)).toEqual(['mine', 'apart', 'mine, then']);
+    for (let k = 0; k < 40 && one.waits > 0; k++) await one.carry(0, 'up');
+    expect(one.book.conflict).toBeNull();
+    expect(s.plan.lines['a']!.name).toBe('mine, then');
+    expect(s.plan.lines['b']!.name).toBe('apart');
   });
 
   it('a pending change that meets another tab’s removal is kept, shown as waiting, and settled', async () => {

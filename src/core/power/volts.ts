@@ -41,6 +41,8 @@ export interface Volts {
 /** Fences longer than this take longer cells, up to twice as long, m. */
 const FINE_FOR = 15_000;
 const CELL = 25;
+/** Of the longest stable step: at all of it a uniform line carries a wave as it is (docs/model.md, Power). */
+const STEP = 0.9;
 /** How long is looked at: so long, and to every far end and back, s and s/m. */
 const LOOK = 4e-4;
 const THERE_AND_BACK = 1.4e-8;
@@ -135,6 +137,7 @@ export const pulseOptions = (pulse: PulseNet, peaksAlone: boolean, coarse = 1): 
   blocksReverse: true,
   peaksAlone,
   cell_m: coarse * cellOf(pulse.length_m),
+  step: STEP,
 });
 
 function readOff(

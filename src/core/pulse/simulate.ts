@@ -28,9 +28,9 @@ export interface PulseOptions {
   readonly energyUntil_s?: number;
   /** The switch opens when the current would turn round. */
   readonly blocksReverse?: boolean;
-  /** About how long a cell is, m. */
+  /** Longest cell, m. */
   readonly cell_m?: number;
-  /** Share of the longest stable step of time that is taken. */
+  /** Share of the longest stable step of time that is taken: the smaller, the more the front rings with the cells. */
   readonly step?: number;
   /** Ends as soon as every peak stands: none has risen for as long as it took, nor for `QUIET`. */
   readonly peaksAlone?: boolean;
@@ -62,8 +62,8 @@ export interface Pulse {
 }
 
 const CELL = 25;
-/** Share of the longest stable step that is taken: at all of it a uniform line carries a wave as it is, a shorter one smears it. */
-const STEP = 0.9;
+/** Share of the longest stable step that is taken. */
+const STEP = 0.6;
 /** Without lines: a step that resolves every unit's rise, s. */
 const BARE_STEP = 5e-8;
 /** Cells times steps that one pulse may take. */

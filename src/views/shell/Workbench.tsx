@@ -40,7 +40,7 @@ export function Workbench({ id, step: first }: { id: string; step: string }) {
     void opened.step.load?.().catch(() => undefined);
     const kinds = asks(opened.step.id);
     if (kinds) loadQuestions();
-    const questions = kinds && import('../../session/power.js');
+    const questions = kinds && import('../../session/question.js');
     openSession(id).then(
       () => {
         // Before the page is drawn, which takes as long as the worker takes to begin.
