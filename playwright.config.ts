@@ -12,7 +12,8 @@ export default defineConfig({
   expect: { timeout: 60_000 },
   // What takes long and rarely breaks is tried with `npm run test:all`.
   ...(ALL ? {} : { grepInvert: /@all/ }),
-  workers: 2,
+  // One more than processors: a tab waits for its letters, timers and the disk.
+  workers: 3,
   fullyParallel: false,
   forbidOnly: true,
   reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],

@@ -63,9 +63,9 @@ export function PowerView() {
   useEffect(() => {
     if (useView.getState().line === null && worst)
       look({ line: worst.line, cursor: worst.at_m, vertex: null });
-    // Once, when the figures are first there.
+    // Once, when the figures are first there: a report may stand before its volts.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [report === undefined]);
+  }, [worst === undefined]);
   return (
     <VoltsMap
       pins={tab === 'place' ? pins : NO_PINS}
