@@ -4,7 +4,7 @@ import { ALL } from '../often.js';
 import { figures, goStep, open, STEPS } from './help.js';
 import { small } from './small.js';
 
-/** A desk and a phone with every run, the rest in the whole one. */
+/** A phone with every run (views.spec.ts looks at the desk), the rest in the whole one. */
 const SIZES = [
   [390, 844, ''],
   [844, 390, ' @all'],

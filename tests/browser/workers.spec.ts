@@ -45,3 +45,15 @@ test('what answers questions is gone: it is said, and the plan of work comes by 
   await expect(page.locator('[data-planned=true]')).toBeVisible();
   await expect(said).toHaveCount(0);
 }); // prettier-ignore
+
+test('a part of the page that does not come is said, and the page comes by itself', async ({ page }) => {
+  const answer = await page.request.post('/api/properties', { data: small });
+  const { id } = (await answer.json()) as { id: string };
+  let cut = 0;
+  await page.route(/\/_astro\/controls[^/]*\.js$/, (route) => (cut++ < 2 ? route.abort('connectionreset') : route.continue()));
+  await page.goto(`/p/${id}/land`, { waitUntil: 'commit' });
+  await expect(page.getByText('A part of the program did not come')).toBeVisible();
+  await expect(page.getByRole('button', { name: /^North/ })).toBeVisible();
+  expect(cut).toBeGreaterThan(1);
+  await expect(page.locator('[data-late]')).toBeHidden();
+}); // prettier-ignore

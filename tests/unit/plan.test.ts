@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { fromField, say, toField } from '../../src/core/base/units.js';
-import { CatalogueSchema, figureAt } from '../../src/core/plan/catalogue.js';
+import { figureAt } from '../../src/core/plan/catalogue.js';
+import { CatalogueSchema } from '../../src/core/plan/catalogueSchema.js';
 import { catalogue } from '../../src/core/plan/shipped.js';
 import { ownCatalogue } from '../../src/core/plan/ownCatalogue.js';
 import { checkPlan } from '../../src/core/check.js';

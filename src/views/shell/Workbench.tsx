@@ -36,8 +36,9 @@ export function Workbench({ id, step: first }: { id: string; step: string }) {
     const asked = new URLSearchParams(location.search);
     if (asked.has('draw')) look({ tool: 'draw' });
     if (asked.has('tour')) look({ tour: 0 });
-    // While the plan is being fetched.
-    void opened.step.load?.().catch(() => undefined);
+    // While the plan is being fetched, where the program is here: else it would stand in the way of the worker's.
+    if ('serviceWorker' in navigator && navigator.serviceWorker.controller)
+      void opened.step.load?.().catch(() => undefined);
     const kinds = asks(opened.step.id);
     if (kinds) loadQuestions();
     const questions = kinds && import('../../session/question.js');
