@@ -48,9 +48,8 @@ export function question<R>(
   });
   const stop = () => {
     stopped = true;
-    void questioner()
-      .then(({ api }) => api.stop(ticket))
-      .catch(() => undefined);
+    // One that has not been given the plan was asked nothing.
+    void given?.by.api.stop(ticket);
   };
   return { answer: asking(answer), stop };
 }
@@ -72,28 +71,28 @@ const running = new Map<string, OnItsWay>();
  * @returns the answer, and how to wait for it no more: a question that nobody waits for is stopped
  */
 export function shared<R>(key: string, plan: Plan, ask: Ask<R>, told: (share: number) => void) {
-  let now = running.get(key);
-  if (now?.plan !== plan) {
-    const askers = new Set<(share: number) => void>();
-    const own = question(ask, (share) => askers.forEach((tell) => tell(share)));
-    now = { plan, question: own, askers };
-    running.set(key, now);
-    const over = () => void (running.get(key) === now && running.delete(key));
-    own.answer.then(over, over);
-  }
-  const { question: asked, askers } = now;
-  askers.add(told);
-  const own = now;
+  const before = running.get(key);
+  const own = before?.plan === plan ? before : begin(key, plan, ask);
+  own.askers.add(told);
   const leave = () => {
-    askers.delete(told);
+    own.askers.delete(told);
     // Another view of the same may be on its way.
     setTimeout(() => {
-      if (askers.size > 0) return;
+      if (own.askers.size > 0) return;
       if (running.get(key) === own) running.delete(key);
-      asked.stop();
+      own.question.stop();
     }, LEFT_MS);
   };
-  return { answer: asked.answer as Promise<R | null>, leave };
+  return { answer: own.question.answer as Promise<R | null>, leave };
+}
+
+function begin<R>(key: string, plan: Plan, ask: Ask<R>): OnItsWay {
+  const askers: OnItsWay['askers'] = new Set();
+  const own = { plan, askers, question: question(ask, (share) => askers.forEach((tell) => tell(share))) }; // prettier-ignore
+  running.set(key, own);
+  const over = () => void (running.get(key) === own && running.delete(key));
+  own.question.answer.then(over, over);
+  return own;
 }
 
 /** Gives the worker the plan beforehand, where the step that is opened asks at once. */

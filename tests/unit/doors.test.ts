@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Type } from '@sinclair/typebox';
+import { Type } from '../../src/core/base/type.js';
 import { describe, expect, it } from 'vitest';
 import { FormatError } from '../../src/formats/error.js';
 import { readGround } from '../../src/formats/ground.js';

@@ -41,7 +41,6 @@ export function Units({ unit, report }: Of) {
   const season = report.least ? cat.seasons[report.least.season]!.name.toLowerCase() : '';
   return (
     <>
-      <Asked of={answer} doing="Trying every unit" />
       <p data-recommended={best ?? 'none'}>
         {best ? (
           <>
@@ -63,7 +62,7 @@ export function Units({ unit, report }: Of) {
           </span>
         )}
       </p>
-      {!best && all && <Remedies unit={unit} />}
+      {!best && <Remedies unit={unit} />}
       <div className="my-2 flex flex-wrap items-center gap-3">
         <QuantityField
           label="Reserve"
@@ -78,11 +77,8 @@ export function Units({ unit, report }: Of) {
         </Button>
       </div>
       {(plate || unit.plate) && <OwnPlate unit={unit} onDone={() => setPlate(false)} />}
-      {all ? (
-        <UnitTable all={all} chosen={chosen} best={best} unit={unit} waiting={waiting} />
-      ) : (
-        <p role="status">Trying every unit on this fence …</p>
-      )}
+      <Asked of={answer} doing="Trying every unit on this fence" />
+      {all && <UnitTable all={all} chosen={chosen} best={best} unit={unit} waiting={waiting} />}
       {best && (
         <details className="mt-3" onToggle={(e) => setMore(e.currentTarget.open)}>
           <summary className="cursor-pointer">What else would raise the worst point</summary>

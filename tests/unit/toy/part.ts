@@ -1,5 +1,5 @@
 /** A part that the program does not have: bird scarers along a line, to see that a part is one folder. */
-import { Type } from '@sinclair/typebox';
+import { Type } from '../../../src/core/base/type.js';
 import { lineStage, type Part } from '../../../src/core/parts/part.js';
 import { eachLine } from '../../../src/core/findings/rule.js';
 import type { GroundPiece } from '../../../src/core/parts/ground/index.js';
