@@ -51,6 +51,7 @@ const SEEN_AT = 10;
 export const searchedOf = (...asked: Parameters<typeof searchedInSteps>): Searched | null =>
   atOnce(searchedInSteps(...asked));
 
+/** The same in steps. */
 export function* searchedInSteps(net: Network, season: SeasonId, { cell_m = 50, leaks = 31, known = {} }: SearchOptions = {}): Steps<Searched | null> {
   const first = pulseNet(net, season);
   if (!first) return null;

@@ -25,6 +25,7 @@ export interface Candidate {
 /** Every unit of the catalogue on a fence, weakest first. */
 export const candidatesOf = (net: Network): Candidate[] => atOnce(candidatesInSteps(net));
 
+/** The same in steps, one for each that is tried. */
 export function* candidatesInSteps(net: Network): Steps<Candidate[]> {
   const tries = tryUnits(net);
   const { supply } = plateOfUnit(net.energiser, net.cat);

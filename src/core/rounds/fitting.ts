@@ -52,6 +52,7 @@ const MOST = 400;
 export const fitReadings = (...asked: Parameters<typeof fitInSteps>): Fitting | null =>
   atOnce(fitInSteps(...asked));
 
+/** The same in steps. */
 export function* fitInSteps(net: Network, read: readonly Usable[], usual: UsualSpread, share: number): Steps<Fitting | null> {
   const used = read
     .filter(({ reading: r }) => r.kind === 'earth_volts' || (r.kind === 'volts' && (r.line === null || net.ids.includes(r.line))))

@@ -65,12 +65,13 @@ export const usualOf = ({ cat }: Pick<Network, 'cat'>): UsualSpread => ({
   resistance: figure(cat, 'sure.resistance'),
 });
 
+/** What a fence is made ready by. */
+export type Days = Pick<Asked, 'season' | 'before' | 'share'>;
+
 /** Days like the one that is asked about, of late. */
 const likeDays = ({ season, before }: Days) =>
   before.filter((u) => u.season === season).slice(-KNOWN_BY.most);
 
-/** What a fence is made ready by. */
-export type Days = Pick<Asked, 'season' | 'before' | 'share'>;
 /** The same for the same network: the same fence, made ready. */
 export const readyKey = (days: Days): string =>
   JSON.stringify([
@@ -79,6 +80,7 @@ export const readyKey = (days: Days): string =>
     likeDays(days).map(({ reading: r }) => [r.id, r.value]),
   ]);
 
+/** Makes a fence ready, in steps: the fit to earlier days, then what each fault would read. */
 export function* readyInSteps(net: Network, days: Days): Steps<Ready> {
   const { season, share } = days;
   const like = likeDays(days);

@@ -32,6 +32,7 @@ const FAR = 150;
 export const feedPlaces = (...asked: Parameters<typeof feedPlacesInSteps>): FeedPlace[] =>
   atOnce(feedPlacesInSteps(...asked));
 
+/** The same in steps, one for each that is tried. */
 export function* feedPlacesInSteps(
   net: Network,
   plan: Pick<Plan, 'things' | 'gates' | 'energisers' | 'lines'>,

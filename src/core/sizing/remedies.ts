@@ -38,6 +38,7 @@ export interface Helps {
 export const remediesOf = (net: Network, places: readonly FeedPlace[]): Helps | null =>
   atOnce(remediesInSteps(net, places));
 
+/** The same in steps, one for each that is tried. */
 export function* remediesInSteps(net: Network, places: readonly FeedPlace[]): Steps<Helps | null> {
   const now = decidingSeason(net);
   if (!now) return null;
