@@ -294,6 +294,26 @@ describe('what a round says', () => {
     const late = readings.map((r) => ({ ...r, time: '2026-11-11T08:00:00Z' }));
     expect(ask.said({ unit: 'steading', season: 'today', readings: late, before, share: 0.8, searching: false })!.kinds.growth).toBeGreaterThan(of.kinds.growth); // prettier-ignore
   });
+  it('goes on with what a stopped question had made ready, and says the same; of other days it begins anew', () => {
+    const before = [21, 22].flatMap((k) => roundOf('today', {}, normal(k)).map((r) => ({ season: 'today' as const, reading: r }))); // prettier-ignore
+    const readings = roundOf('today', { growth: 3 }, normal(9)).map((r) => ({ ...r, time: '2026-05-11T08:00:00Z' })); // prettier-ignore
+    const asked = { unit: 'steading', season: 'today', readings, before, share: 0.8, searching: false } as const; // prettier-ignore
+    const steps = roundQuestions(() => net);
+    const whole = [...roundQuestions(() => net).said(asked)];
+    const stopped = steps.said(asked);
+    expect([stopped.next().value, stopped.next().value]).toEqual(whole.slice(0, 2));
+    // Another reading of the same day: the fence is made ready from where it was left.
+    const other = { ...asked, readings: readings.slice(1) };
+    const left: number[] = [];
+    const next = steps.said(other);
+    let step = next.next();
+    for (; !step.done; step = next.next()) left.push(step.value);
+    expect(left).toEqual(whole.slice(2));
+    expect(step.value).toEqual(ask.said(other));
+    const fewer = { ...asked, before: before.slice(2) };
+    expect([...steps.said(fewer)].length).toBeGreaterThan(1);
+    expect([...steps.said(fewer)]).toEqual([0.9]);
+  });
   it('names a reading that fits nothing, and does not call it a fault', () => {
     const of = said({}, 8, (r) => (r.line === 'top-e' ? 0.55 : 1));
     expect(of.odd.length).toBe(1);
