@@ -28,8 +28,8 @@ await withDemo('4396', async (browser, address) => {
     const session = await context.newCDPSession(page);
     // What the worker asks for its page has asked for before it: the head of the page names both.
     const [sent, came] = [new Map(), new Map()];
-    session.on('Network.requestWillBeSent', ({ requestId, wallTime, timestamp, request }) => sent.set(requestId, { lag: wallTime - timestamp, url: new URL(request.url).pathname })); // prettier-ignore
-    session.on('Network.loadingFinished', ({ requestId, timestamp, encodedDataLength }) => came.set(requestId, { at: 1000 * (sent.get(requestId).lag + timestamp), encodedDataLength, url: sent.get(requestId).url })); // prettier-ignore
+    session.on('Network.requestWillBeSent', ({ requestId, wallTime, timestamp }) => sent.set(requestId, wallTime - timestamp)); // prettier-ignore
+    session.on('Network.loadingFinished', ({ requestId, timestamp, encodedDataLength }) => came.set(requestId, { at: 1000 * (sent.get(requestId) + timestamp), encodedDataLength })); // prettier-ignore
     await page.addInitScript(() => {
       new MutationObserver(() => {
         if (document.querySelector('nav[data-worked]')) window.worked ??= Date.now();
@@ -46,8 +46,7 @@ await withDemo('4396', async (browser, address) => {
     // What came when they stood there, and not when this was told of it.
     const worked = await page.evaluate(() => window.worked);
     const before = [...came.values()].filter(({ at }) => at < worked);
-    const kB = (of) => of.reduce((sum, { encodedDataLength }) => sum + encodedDataLength, 0) / 1000;
-    cold.kB.push(kB(before));
+    cold.kB.push(before.reduce((sum, { encodedDataLength }) => sum + encodedDataLength, 0) / 1000);
     await context.close();
   }
   claimed('opened over 1.6 Mbit/s: the shell', [2500, 'ms'], middle(cold.shell));

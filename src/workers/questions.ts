@@ -1,5 +1,5 @@
 /** Questions of the Power step, off the main thread and beside the evaluation: none of them keeps a hand waiting. */
-import { within, type Steps } from '../core/base/steps.js';
+import { within, type Result, type Steps } from '../core/base/steps.js';
 import { bothWays, type BothWays } from '../core/bothWays.js';
 import { madeOf, plannedOf, type BuildAsked } from '../core/building.js';
 import { checksOf, type Check } from '../core/build/inspect.js';
@@ -278,7 +278,6 @@ export const questions = {
 };
 
 type Questions = typeof questions;
-type Result<R> = R extends Steps<infer T> ? T : R;
 /** The questions as they look to those who ask. */
 export type QuestionsApi = {
   readonly [K in keyof Questions]: (

@@ -1,5 +1,5 @@
 /** Questions one after another, in turns: what comes meanwhile is heard between two of them. */
-import type { Steps } from '../core/base/steps.js';
+import { isSteps, type Steps } from '../core/base/steps.js';
 
 /** So long a turn is, ms: a stop is heard after it. */
 const TURN_MS = 30;
@@ -14,9 +14,6 @@ const breathe = (): Promise<void> =>
     };
     port2.postMessage(null);
   });
-
-const isSteps = (of: unknown): of is Steps<unknown> =>
-  typeof of === 'object' && of !== null && 'next' in of && typeof of.next === 'function';
 
 export interface Asking {
   stopped: boolean;

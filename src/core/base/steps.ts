@@ -3,6 +3,12 @@
 /** Gives the share of all that is done, 0 to 1, after each step, and its result at last. */
 export type Steps<R> = Generator<number, R, void>;
 
+/** What comes of it at last; of anything else, that itself. */
+export type Result<R> = R extends Steps<infer T> ? T : R;
+
+export const isSteps = (of: unknown): of is Steps<unknown> =>
+  typeof of === 'object' && of !== null && 'next' in of && typeof of.next === 'function';
+
 /** All of it at once. */
 export function atOnce<R>(work: Steps<R>): R {
   for (;;) {

@@ -1,6 +1,6 @@
 /**
  * The builders of JSON schemas that we use, with the types of the package that they stand for: its own bring a parser and a
- * cloner along, twelve kilobytes of what a page waits for. What they make is the same (tests/unit/type.test.ts).
+ * cloner along, ten kilobytes of what a page waits for. What they make is the same (tests/unit/type.test.ts).
  */
 import type { Type as Package } from '@sinclair/typebox';
 
