@@ -95,16 +95,17 @@ async function makeInto(page: Page, id: string, wanted: object, step: string): P
   }
   // A step that stands there is left and come back to: it is not as the test before left it.
   if ((await onRail(page, step).getAttribute('aria-current')) === 'page')
-    await pressStep(page, step === 'ends' ? 'strain' : 'ends');
+    await pressStep(page, step === 'land' ? 'ends' : 'land');
+  // No line is chosen where a property is opened.
+  if (step !== 'land' && !ONE_LINE.includes(step)) {
+    await pressStep(page, 'land');
+    await noLine(page);
+  }
   await pressStep(page, step);
   if (step === 'land') {
     await expect(page.locator('[data-map][data-view]')).toBeVisible();
     await page.keyboard.press('Escape');
-    // The list or the card of a line: until one of them stands, nothing says which it is.
-    const side = page.getByTestId('side-land');
-    if ((await side.count()) > 0) await side.getByRole('button').first().waitFor();
-    const back = page.getByRole('button', { name: 'Back to all lines' });
-    if ((await back.count()) > 0) await back.click();
+    await noLine(page);
     // Without a line the map is higher: it is fitted once it stands.
     await onMap(page, 0, 0);
     await page.keyboard.press('f');
@@ -131,6 +132,15 @@ async function stands(page: Page, step: string): Promise<void> {
 async function pressStep(page: Page, step: string): Promise<void> {
   await onRail(page, step).evaluate((a: HTMLAnchorElement) => a.click());
   await stands(page, step);
+}
+
+/** Lets go on Land of the line that the test before has chosen. */
+async function noLine(page: Page): Promise<void> {
+  // The list or the card of a line: until one of them stands, nothing says which it is.
+  const side = page.getByTestId('side-land');
+  if ((await side.count()) > 0) await side.getByRole('button').first().waitFor();
+  const back = page.getByRole('button', { name: 'Back to all lines' });
+  if ((await back.count()) > 0) await back.click();
 }
 
 type Table = Record<string, unknown>;

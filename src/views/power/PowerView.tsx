@@ -58,7 +58,8 @@ export function PowerView() {
   const season = useView((v) => v.season);
   const pins = usePicked((p) => p.pins);
   const { report } = useUnit();
-  const worst = report?.seasons[season]?.worst;
+  // A first figure may have its worst place elsewhere.
+  const worst = report?.about ? undefined : report?.seasons[season]?.worst;
   // The section below shows the worst place, until another one is chosen.
   useEffect(() => {
     if (useView.getState().line === null && worst)
