@@ -63,9 +63,11 @@ export const tensionerPlace = (line: Pick<Line, 'tensioner' | 'tensionerAt'>) =>
 export const shapeOver = (posts: readonly Post[]): Shape =>
   shapeOf(apart(posts).map((p) => [p.e, p.n, p.z_m]));
 
-/** Posts of a run, of which no two stand in one place. */
+/** Posts of a run, of which no two that follow each other stand in one place, on a line that runs back over itself neither. */
 export const apart = (posts: readonly Post[]): readonly Post[] =>
-  posts.filter((p, i) => i === 0 || p.s_m - posts[i - 1]!.s_m > 1e-3);
+  posts.filter(
+    (p, i) => i === 0 || Math.hypot(p.e - posts[i - 1]!.e, p.n - posts[i - 1]!.n) > 1e-3,
+  );
 
 /**
  * What holds a wire back at each post: friction where it turns, and the weight of it that rests there.
