@@ -1,6 +1,6 @@
 /** The Power step as a buyer uses it. */
 import { expect, type Page } from '@playwright/test';
-import { axeInAll, open, saved, stored, found } from './help.js';
+import { axeInAll, goStep, open, saved, stored, found } from './help.js';
 import { test } from './test.js';
 
 const tab = (page: Page, name: string) => page.getByRole('tab', { name, exact: true }).click();
@@ -21,6 +21,20 @@ test('the volts stand on map and section, and the season repaints them', async (
   await expect.poll(async () => kV(await head.textContent())).toBeLessThan(wet);
   await axeInAll(page);
 });
+
+test('a line that was drawn and taken back is no longer chosen: Power shows its worst place', async ({ page }) => {
+  await open(page, 'land');
+  const at = (await page.locator('[data-map]').boundingBox())!;
+  await page.keyboard.press('d');
+  for (const x of [0.35, 0.55]) await page.mouse.click(at.x + x * at.width, at.y + 0.97 * at.height);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('slider', { name: /^Cursor along/ })).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('slider', { name: /^Cursor along/ })).toHaveCount(0);
+  await saved(page);
+  await goStep(page, 'power');
+  await expect(page.getByRole('slider', { name: /Cursor along Burn side/ })).toBeVisible();
+}); // prettier-ignore
 
 test('no unit is enough for the demo: what helps is ranked, judged, and splitting is done and undone @all', async ({ page }) => {
   // Some seconds of work for the machine, and a busy machine has others to serve.

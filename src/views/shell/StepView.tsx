@@ -52,12 +52,14 @@ export function StepSide({ step }: { step: Step }) {
   );
 }
 
-/** On steps that speak of one line, one is always chosen. */
+/** On steps that speak of one line, one is always chosen; one that is gone from the plan is on none. */
 export function useSomeLine(step: Step): void {
   const lines = useSession((s) => s.plan.lines);
   const chosen = useView((v) => v.line);
   const first = Object.keys(lines)[0];
   useEffect(() => {
-    if (step.oneLine && (!chosen || !(chosen in lines)) && first) chooseLine(first);
+    if (chosen !== null && chosen in lines) return;
+    const next = (step.oneLine && first) || null;
+    if (next !== chosen) chooseLine(next);
   }, [step, chosen, lines, first]);
 }
