@@ -133,9 +133,12 @@ const KEPT = [
   'tint',
 ] as const;
 
+/** Under this name it stands here (here.ts), once something of it was changed. */
+export const LOOKED_KEY = 'anabatic.view';
+
 /** Takes the way this browser last looked at things, and keeps it from now on. */
 export function rememberView(): void {
-  const kept = keptHere<Partial<View>>('anabatic.view', {});
+  const kept = keptHere<Partial<View>>(LOOKED_KEY, {});
   look(Object.fromEntries(KEPT.filter((k) => k in kept).map((k) => [k, kept[k]])));
   const paint = (scheme: Scheme) => {
     document.documentElement.dataset['scheme'] = scheme;
@@ -149,7 +152,7 @@ export function rememberView(): void {
     // Asked at every move of the pointer: written only when something that is kept has changed.
     if (now.every((x, i) => x === before[i])) return;
     before = now;
-    keepHere('anabatic.view', Object.fromEntries(KEPT.map((k, i) => [k, now[i]])));
+    keepHere(LOOKED_KEY, Object.fromEntries(KEPT.map((k, i) => [k, now[i]])));
   });
 }
 

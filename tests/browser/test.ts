@@ -7,6 +7,7 @@
  * (`test.use({ fresh: true })`).
  */
 import { test as base, type BrowserContext, type Page } from '@playwright/test';
+import { LOOKED_KEY } from '../../src/session/view.js';
 
 interface Window {
   readonly context: BrowserContext;
@@ -63,9 +64,8 @@ export const test = base.extend<Own, Kept>({
     goesOn.add(page);
     await use(page);
     const good = info.status === info.expectedStatus && !page.isClosed();
-    // A season or a track that another test would look at too: rarer than to be worth putting back.
-    const asBefore = good && (await page.evaluate(() => localStorage.getItem('anabatic.view'))) === null; // prettier-ignore
-    if (asBefore && !fresh) {
+    // A season or a track that the next test would look at too is left too rarely to be worth putting back.
+    if (good && !fresh && !(await page.evaluate((key) => key in localStorage, LOOKED_KEY))) {
       page.removeAllListeners();
       await page.unrouteAll({ behavior: 'ignoreErrors' });
       await page.emulateMedia({ media: null });

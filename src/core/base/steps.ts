@@ -6,6 +6,7 @@ export type Steps<R> = Generator<number, R, void>;
 /** What comes of it at last; of anything else, that itself. */
 export type Result<R> = R extends Steps<infer T> ? T : R;
 
+/** Whether it is work that goes in steps. */
 export const isSteps = (of: unknown): of is Steps<unknown> =>
   typeof of === 'object' && of !== null && 'next' in of && typeof of.next === 'function';
 
