@@ -27,7 +27,9 @@ export default defineConfig({
               ? 'charts'
               : /\/node_modules\/(proj4|wkt-parser|mgrs)\//.test(id)
                 ? 'projection'
-                : undefined,
+                : /\/reasons\.(ts|json)$/.test(id)
+                  ? 'reasons'
+                  : undefined,
         },
       },
     },

@@ -97,6 +97,31 @@ test('forty-four changes, as many undos, a reload, and one redo @all', async ({ 
   expect((await stored(page, id)).plan.lines['north']!.name).toBe('Name 1');
 });
 
+test('Undo stays where it is while the words of saving grow and shrink beside it', async ({
+  page,
+}) => {
+  await open(page, 'land', small);
+  const place = () => page.getByRole('button', { name: /^Undo/ }).boundingBox();
+  const at = await place();
+  let answer = () => {};
+  const held = new Promise<void>((done) => (answer = done));
+  await page.route('**/changes', async (route) => {
+    await held;
+    await route.abort();
+  });
+  await page.getByRole('button', { name: /^North/ }).click();
+  await rename(page, 'On its way');
+  await expect(page.locator('[data-save=saving]')).toBeVisible();
+  expect(await place()).toEqual(at);
+  answer();
+  const state = page.locator('[data-save=waiting]');
+  await expect(state).toContainText('no server since');
+  expect(await place()).toEqual(at);
+  await page.unroute('**/changes');
+  await saved(page);
+  expect(await place()).toEqual(at);
+});
+
 test('an address that names no step leads to the first, with a word', async ({ page }) => {
   const id = await open(page, 'land', small);
   await page.goto(`/p/${id}/nonsense`);

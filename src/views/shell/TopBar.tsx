@@ -32,9 +32,10 @@ export function TopBar() {
       <SeasonChoice />
       <WarmthChoice short={shape === 'narrow'} />
       <UnitsChoice />
-      <span className="ml-auto inline-flex items-center gap-1">
-        <UndoRedo />
+      {/* What is saved grows and shrinks with its words: before Undo, so that Undo stays under the pointer that presses it. */}
+      <span className="inline-flex flex-1 items-center gap-1">
         <SavedState />
+        <UndoRedo />
         <Who />
         <SchemeChoice />
         <Help />

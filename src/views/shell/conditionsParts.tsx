@@ -123,7 +123,10 @@ export function Help() {
 const clock = (iso: string) =>
   new Date(iso).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
 
-/** @param short by a mark; @param silent said elsewhere on the screen already */
+/**
+ * In the bar it takes the room that is left, and is cut short rather than push what stands beside it.
+ * @param short by a mark; @param silent in a sheet: said elsewhere on the screen already
+ */
 export function SavedState({
   short = false,
   silent = false,
@@ -150,7 +153,8 @@ export function SavedState({
   return (
     <span
       {...(silent ? {} : { role: 'status', 'data-save': save, 'data-revision': revision })}
-      className={`label px-1 ${save === 'waiting' ? 'text-stop font-semibold' : ''}`}
+      title={short ? undefined : text}
+      className={`label px-1 ${short || silent ? '' : 'w-0 min-w-28 grow truncate text-right'} ${save === 'waiting' ? 'text-stop font-semibold' : ''}`}
     >
       {short ? (
         <>
