@@ -95,5 +95,7 @@ function begin<R>(key: string, plan: Plan, ask: Ask<R>): OnItsWay {
   return own;
 }
 
-/** Gives the worker the plan beforehand, where the step that is opened asks at once. */
-export const prepareQuestions = (): void => void question(() => Promise.resolve(null)).answer.catch(() => undefined); // prettier-ignore
+export type Ahead = Parameters<QuestionsApi['ahead']>[0];
+
+/** Has the worker work out beforehand what the questions of the step that is opened rest on. */
+export const prepareQuestions = (what: Ahead): void => void question((api) => api.ahead(what)).answer.catch(() => undefined); // prettier-ignore

@@ -131,6 +131,11 @@ export const questions = {
     (unit) => networks()[unit] ?? null,
     () => ground,
   ),
+  /** Works out what others rest on, before one of them is asked. */
+  ahead(what: 'networks' | 'worked'): null {
+    if (plan && ground) void (what === 'networks' ? networks() : workedOf(plan));
+    return null;
+  },
   bothWays: (line: string): BothWays | null =>
     plan && ground ? bothWays(line, plan, ground, pipeline) : null,
   units: (id: string): Steps<Candidate[]> | null => withNet(id, candidatesInSteps),

@@ -56,6 +56,14 @@ it('gives the plan once, and again when it has changed; its ground when that has
   expect(heard.filter((h) => h.startsWith('open'))).toEqual(['open a on its ground', 'open b']);
 });
 
+it('gives the plan ahead of the first question, with what that will rest on', async () => {
+  await tab();
+  const { prepareQuestions } = await import('../../src/session/question.js');
+  prepareQuestions('networks');
+  await hear('ahead networks');
+  expect(heard).toEqual(['open a on its ground', 'ahead networks']);
+});
+
 it('asks once for all who ask the same of the same plan; all are told how far it is', async () => {
   const { ask, useSession } = await tab();
   const shares: string[] = [];

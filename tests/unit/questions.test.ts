@@ -182,6 +182,18 @@ describe('given another plan', () => {
     expect([api.units('unit'), api.cutOuts(20), api.stronger(0.2)]).toEqual([null, [], []]);
   });
 
+  it('what was worked out ahead of the one before is no answer to it', () => {
+    expect([api.ahead('worked'), api.ahead('networks')]).toEqual([null, null]);
+    const before = api.cut([]);
+    const shorter: Plan = { ...p, lines: { a: p.lines['a']! } };
+    api.open(shorter, null);
+    api.ahead('worked');
+    const { lines, counted, cat } = createPipeline()(shorter, FLAT, catalogue);
+    expect(sent(api.cut([]))).toEqual(cutWires(shorter, { lines, supplies: supplyList(counted(), cat, shorter) }, cat, [])); // prettier-ignore
+    expect(api.cut([])).not.toEqual(before);
+    expect(sent(api.units('unit'))).toEqual(candidatesOf(networkOf(shorter)));
+  });
+
   it('what a point should read follows it', () => {
     const points = [{ key: 'x', unit: 'unit', kind: 'volts', line: 'b', at_m: 400, at: { e: 1000, n: 400 } }] as unknown as Parameters<typeof api.bands>[2]; // prettier-ignore
     expect(sent(api.bands('unit', 'dry', points))).toEqual(bandsOf(net, 'dry', points));

@@ -39,14 +39,14 @@ export function Workbench({ id, step: first }: { id: string; step: string }) {
     // While the plan is being fetched, where the program is here: else it would stand in the way of the worker's.
     if ('serviceWorker' in navigator && navigator.serviceWorker.controller)
       void opened.step.load?.().catch(() => undefined);
-    const kinds = asks(opened.step.id);
-    if (kinds) loadQuestions();
-    const questions = kinds && import('../../session/question.js');
+    const wanted = asks(opened.step.id);
+    if (wanted) loadQuestions();
+    const questions = wanted && import('../../session/question.js');
     openSession(id).then(
       () => {
         // Before the page is drawn, which takes as long as the worker takes to begin.
-        void questions?.then((m) => m.prepareQuestions());
-        kinds?.forEach(followKind);
+        void questions?.then((m) => m.prepareQuestions(wanted!.ahead));
+        wanted?.kinds.forEach(followKind);
         setState('open');
         if (opened.said) refuse(opened.said);
       },

@@ -1,15 +1,21 @@
 /**
- * Steps whose sights are answers of the question worker, which is wanted as soon as the page is; and of what kinds of
- * records they ask, which are fetched while the page is being drawn.
+ * Steps whose sights are answers of the question worker, which is wanted as soon as the page is: what they all rest on, which
+ * it works out while the page is being drawn, and of what kinds of records they ask, which are fetched meanwhile.
  */
-const ASKING: Readonly<Record<string, readonly string[]>> = {
-  power: [],
-  supplies: ['stock', 'orders', 'deliveries'],
-  build: ['work', 'inspections'],
-  rounds: ['readings', 'events'],
-  faults: ['readings', 'events'],
+import type { Ahead } from '../../session/question.js';
+
+interface Asks {
+  readonly kinds: readonly string[];
+  readonly ahead: Ahead;
+}
+
+const ASKING: Readonly<Record<string, Asks>> = {
+  power: { kinds: [], ahead: 'networks' },
+  supplies: { kinds: ['stock', 'orders', 'deliveries'], ahead: 'worked' },
+  build: { kinds: ['work', 'inspections'], ahead: 'worked' },
+  rounds: { kinds: ['readings', 'events'], ahead: 'networks' },
+  faults: { kinds: ['readings', 'events'], ahead: 'networks' },
 };
 
-/** Kinds of records. Null: the step asks nothing at once. @param step its name in the address */
-export const asks = (step: string | undefined): readonly string[] | null =>
-  ASKING[step ?? ''] ?? null;
+/** Null: the step asks nothing at once. @param step its name in the address */
+export const asks = (step: string | undefined): Asks | null => ASKING[step ?? ''] ?? null;
