@@ -69,7 +69,7 @@ function SearchSide() {
         ) : (
           <strong>{unit.name}</strong>
         )}
-        <Button onClick={() => { beginSearch(id); useFaults.setState({ asked: null }); }}>
+        <Button onClick={() => { beginSearch(id, log.records); useFaults.setState({ asked: null }); }}>
           <RotateCcw size={14} aria-hidden /> Begin anew
         </Button>
       </div>

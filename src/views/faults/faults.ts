@@ -1,6 +1,7 @@
 /** What both sides of Faults look at: the unit whose fence is searched, what was read since, and what that says. */
 import { useMemo } from 'react';
 import { create } from 'zustand';
+import { beginAfter, readSince, type Begun } from '../../core/rounds/begun.js';
 import type { TestPoint } from '../../core/rounds/points.js';
 import type { Place } from '../../core/power/pulseNet.js';
 import { keepHere, keptHere } from '../../session/here.js';
@@ -29,12 +30,19 @@ export function keepBoth(on: boolean): boolean {
 
 const sinceKey = (id: string) => `anabatic.search.${id}`;
 
-/** When the search began, ISO 8601; what was read before belongs to no search. Empty: with the newest round. */
-const useSince = create<{ readonly at: Readonly<Record<string, string>> }>(() => ({ at: {} }));
-export function beginSearch(id: string): void {
-  const now = new Date().toISOString();
-  useSince.setState(({ at }) => ({ at: { ...at, [id]: now } }));
-  keepHere(sinceKey(id), now);
+const FROM_NEWEST: Begun = { at: '', left: [] };
+/** Where the searches of the properties begin. */
+const useBegun = create<Readonly<Record<string, Begun>>>(() => ({}));
+/** @param read all that is known: none of it belongs to the search */
+export function beginSearch(id: string, read: Log['records']): void {
+  const begun = beginAfter(read, new Date().toISOString());
+  useBegun.setState({ [id]: begun });
+  keepHere(sinceKey(id), begun);
+}
+/** What an earlier program kept was the time alone. */
+function keptBegun(id: string): Begun {
+  const kept = keptHere<Begun | string>(sinceKey(id), FROM_NEWEST);
+  return typeof kept === 'string' ? { at: kept, left: [] } : kept;
 }
 
 export interface Searched {
@@ -55,16 +63,16 @@ export function useSearch(): Searched {
   const reports = useSession((s) => s.report?.energisers);
   const chosen = useFaults((f) => f.unit);
   const log = useLog();
-  const begun = useSince((s) => s.at[id]);
-  const since = begun ?? keptHere<string>(sinceKey(id), '');
+  const now = useBegun((s) => s[id]);
+  const begun = useMemo(() => now ?? keptBegun(id), [now, id]);
   const fed = Object.values(units).filter((u) => (reports?.[u.id]?.lines.length ?? 0) > 0);
   const unit = fed.find((u) => u.id === chosen) ?? fed[0] ?? null;
   const report = unit ? reports?.[unit.id] : undefined;
   const round = useMemo(() => {
     if (!unit || !report) return null;
-    const records = log.records.filter((r) => r.time >= since);
+    const records = readSince(log.records, begun);
     return newestRound({ ...log, records }, unit.id, report.lines);
-  }, [log, unit, report, since]);
+  }, [log, unit, report, begun]);
   const { asked, key: own } = useAsked(unit?.id, round, log, true, log.open);
   const last = round?.readings
     .filter((r) => r.line !== null && r.at_m !== null)
