@@ -1,5 +1,5 @@
 import { expect, type Page } from '@playwright/test';
-import { onMap, open, saved, stored, found, pointAt } from './help.js';
+import { empty, found, onMap, open, pointAt, saved, stored } from './help.js';
 import { test } from './test.js';
 import { small } from './small.js';
 import { ALL } from '../often.js';
@@ -44,6 +44,19 @@ test('a line is renamed, made a boundary, given other posts and taken away; each
     maxBay_m: null,
   });
 });
+
+test('a step that speaks of one line says where there is none, and leads to the drawing of one', async ({
+  page,
+}) => {
+  await open(page, 'land', empty);
+  for (const [key, name] of [['2', 'Strands'], ['3', 'Section'], ['5', 'Joins'], ['6', 'Ends'], ['7', 'Strain']] as const) {
+    await page.keyboard.press(key);
+    await expect(page.getByRole('main', { name })).toContainText(`no line yet. Once one is drawn on Land, ${name} shows it here`);
+  }
+  await page.getByRole('button', { name: 'Draw the first line' }).click();
+  await expect(page).toHaveURL(/\/land$/);
+  await expect(page.getByRole('button', { name: 'Draw', exact: true })).toHaveAttribute('aria-pressed', 'true');
+}); // prettier-ignore
 
 test('a gate is set by typing: out of its line it is refused beside the field', async ({
   page,

@@ -1,13 +1,17 @@
 /** The view of a step, and what stands beside it. */
+import { PenLine } from 'lucide-react';
 import { useEffect, useState, type ComponentProps } from 'react';
 import { useSession } from '../../session/session.js';
-import { chooseLine, useView } from '../../session/view.js';
+import { chooseLine, goTo, look, useView } from '../../session/view.js';
+import { Button } from '../../ui/parts/Button.js';
 import { Loaded } from '../../ui/parts/Loaded.js';
 import type { Step } from '../steps.js';
 
 /** The view of a step; a word stands there while it is being loaded. */
 export function StepView({ step }: { step: Step }) {
+  const bare = useSession((s) => Object.keys(s.plan.lines).length === 0);
   if (useFiguresFirst()) return <Drawing step={step} />;
+  if (bare && step.oneLine) return <NoLine step={step} />;
   return (
     <OfFigures key={step.id} what={step.name} fallback={<Drawing step={step} />}>
       <step.view />
@@ -21,6 +25,25 @@ export function OfFigures(
 ) {
   const report = useSession((s) => s.report);
   return <Loaded {...props} of={report} />;
+}
+
+/** A step that speaks of one line, where there is none. */
+function NoLine({ step }: { step: Step }) {
+  const id = useSession((s) => s.id);
+  const draw = () => {
+    goTo('land', id);
+    look({ tool: 'draw' });
+  };
+  return (
+    <div className="p-4">
+      <p className="mb-3">
+        There is no line yet. Once one is drawn on Land, {step.name} shows it here.
+      </p>
+      <Button className="button-strong" onClick={draw}>
+        <PenLine size={16} aria-hidden /> Draw the first line
+      </Button>
+    </div>
+  );
 }
 
 const Drawing = ({ step }: { step: Step }) => <p className="p-4">Drawing {step.name} …</p>;
