@@ -180,6 +180,8 @@ const pause = (ms: number): Promise<void> =>
 interface Behind extends Wish {
   readonly since: number;
   readonly turns: number;
+  /** The hand was answered after the last of these turns: on a slow processor it would else wait from one to the next. */
+  readonly handHad: boolean;
 }
 
 /** How soon something is answered: what is in the hand comes first by itself, and no turn of what follows it is long. */
@@ -201,7 +203,8 @@ async function evaluateLoop(): Promise<void> {
     if (!wanted && behind && behind.patch.length > 0)
       await pause(behind.turns < TURNS ? behind.since + MOST_BEHIND_MS - performance.now() : REST_MS); // prettier-ignore
     // What is in the hand was shown first; now what stayed behind it follows, though the hand has moved on.
-    const due = wanted?.plan && behind && performance.now() - behind.since >= MOST_BEHIND_MS;
+    const due =
+      wanted?.plan && behind?.handHad && performance.now() - behind.since >= MOST_BEHIND_MS;
     const asked = wanted !== null && !due;
     const wish: Wish = (due ? behind : (wanted ?? behind)) ?? REST;
     const { patch } = wish;
@@ -223,7 +226,7 @@ async function evaluateLoop(): Promise<void> {
       const since = era;
       const answer = await answered(api.evaluate(patch, { watched, hurry, left, mends }));
       falls = 0;
-      // From its end: on a slow processor one turn after another would be due, and the hand would wait for ever.
+      // From its end: the hand has the time between two of them to itself.
       if (behind && hurry !== true) behind = { ...behind, since: performance.now() };
       if (since !== era) {
         wanted ??= wish;
@@ -254,9 +257,10 @@ async function evaluateLoop(): Promise<void> {
 /** What is behind after an answer: a turn more, or a first one. */
 function nextBehind(before: Behind | null, { patch, plan }: Wish, hurry: Hurry): Behind {
   const now = performance.now();
-  if (hurry !== true) return { patch, plan, since: now, turns: (before?.turns ?? 0) + 1 };
+  if (hurry !== true)
+    return { patch, plan, since: now, turns: (before?.turns ?? 0) + 1, handHad: false };
   // Held still it has its turns; moved on, they go on where they were.
-  return { patch, plan, since: before?.since ?? now, turns: (before?.turns ?? 0) % TURNS };
+  return { patch, plan, since: before?.since ?? now, turns: (before?.turns ?? 0) % TURNS, handHad: true }; // prettier-ignore
 }
 
 /** @param of the committed plan when this was asked */

@@ -98,6 +98,24 @@ it('comes first, and what stayed behind has its turn between two of it while the
   expect(turns.at(-1)).toMatchObject({ hurry: false, e: 260 });
 });
 
+it('is answered between two turns of what stayed behind, however long the page takes to draw one', async () => {
+  slow = 15;
+  // Each answer keeps the page for longer than what stayed behind has to wait.
+  const stop = useSession.subscribe((s, before) => {
+    if (s.report === before.report) return;
+    for (const end = performance.now() + 100; performance.now() < end;);
+  });
+  for (let k = 0; k < 40; k++) {
+    drag(201 + k);
+    await wait(5);
+  }
+  stop();
+  const hand = turns.map((t) => t.hurry === true);
+  expect(hand.filter((h) => !h).length).toBeGreaterThan(2);
+  expect(hand.some((h, i) => i > 0 && !h && !hand[i - 1])).toBe(false);
+  await rested();
+});
+
 it('that was let go is not shown again by an answer that comes late', async () => {
   slow = 60;
   drag(300);
