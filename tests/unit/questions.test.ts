@@ -5,7 +5,7 @@ import { bothWays } from '../../src/core/bothWays.js';
 import { checksOf } from '../../src/core/build/inspect.js';
 import { apart, oneMore } from '../../src/core/compare/apart.js';
 import { otherKinds, ownKind } from '../../src/core/compare/kinds.js';
-import { prospectOf } from '../../src/core/compare/shock.js';
+import { prospectOf, soilUnder } from '../../src/core/compare/shock.js';
 import { evaluate } from '../../src/core/evaluate.js';
 import { createPipeline } from '../../src/core/pipeline.js';
 import { seasonsOf } from '../../src/core/plan/catalogue.js';
@@ -111,6 +111,16 @@ describe('asked of a unit', () => {
     expect(api.feel('unit', 'nobody')).toEqual([]);
   });
 
+  it('what is felt over snow is felt by the soil under snow', () => {
+    const snowed = with_(p, 'a', { snow: true });
+    const under = (of: Plan, snow: boolean) => soilUnder(createPipeline()(of, FLAT, catalogue).of['a']!.hold.posts, of, 'frozen', snow, own); // prettier-ignore
+    expect(under(snowed, true)).not.toBe(under(p, false));
+    const frozen = () => api.feel('unit', 'a')!.find((f) => f.season === 'frozen')!.rho_ohm_m;
+    expect(frozen()).toBe(under(p, false));
+    api.open(snowed, null);
+    expect(frozen()).toBe(under(snowed, true));
+  });
+
   it('how sure: so many at a time, and anew for another question or another plan', () => {
     const by = sampler(net, { line: 'b', other: null, seed: 7 });
     for (let k = 0; k < 10; k++) by.next();
@@ -169,6 +179,9 @@ describe('asked of the property', () => {
     expect(sent(api.apart(null, other))).toEqual(apart(designed(p), designed(other)));
     expect(sent(api.kinds('a'))).toEqual({ rows: otherKinds(report.lines['a']!, own), own: ownKind(p.lines['a']!, p, report, own) }); // prettier-ignore
     expect(sent(api.bothWays('a'))).toEqual(bothWays('a', p, FLAT, createPipeline()));
+    api.open({ ...p, designs: undefined } as unknown as Plan, null);
+    expect(api.withDesign('a', 'two')).toBe(null);
+    api.open(p, null);
     expect([api.oneMore('nobody'), api.withDesign('a', 'nobody'), api.withDesign('nobody', 'two'), api.kinds('nobody')]).toEqual([null, null, null, null]); // prettier-ignore
   });
 });
@@ -214,6 +227,19 @@ describe('a hunt', () => {
     expect(api.probe(null, null, 1)).toMatchObject({ amps: null, earth: expect.any(Number) });
     const { hidden } = api.reveal(1)!;
     expect(api.seen(hidden.at)).toBe(true);
+    const hidden_ = (level: number, seed: number) => {
+      expect(api.hide('unit', 'dry', level as never, seed, 1)).toBe(true);
+      return api.reveal(1)!.hidden;
+    };
+    expect(hidden_(1, 3)).toEqual(hidden);
+    expect(hidden_(1, 4)).not.toEqual(hidden);
+    expect(hidden_(2, 4).level).toBe(2);
+    // Of another plan it is another fence, and the meter shows what that reads.
+    hidden_(1, 3);
+    const volts = api.probe(null, null, 1)!.volts;
+    api.open({ ...p, energisers: { unit: energiser('b', 900) } }, null);
+    hidden_(1, 3);
+    expect(api.probe(null, null, 1)!.volts).not.toBe(volts);
     expect(api.hide('nobody', 'dry', 1 as never, 3, 1)).toBe(false);
     expect([api.probe(null, null, 1), api.reveal(1), api.seen(hidden.at)]).toEqual([null, null, false]); // prettier-ignore
   });

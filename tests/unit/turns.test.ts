@@ -1,7 +1,11 @@
 /** Questions in turns: one after another, told how far they are, stopped between two steps. */
 import { describe, expect, it } from 'vitest';
 import { atOnce, within, type Steps } from '../../src/core/base/steps.js';
+import { api as questions } from '../../src/workers/questions.js';
 import { createTurns } from '../../src/workers/turns.js';
+import { FLAT, plan } from './scene.js';
+
+const FLAT_PLAN = plan([]);
 
 /** So many steps, each longer than a turn. */
 function* long(steps: number, done: number[] = []): Steps<string> {
@@ -35,6 +39,16 @@ describe('questions in turns', () => {
     expect(shares).toEqual([1 / 3, 2 / 3, 1]);
   });
 
+  it('stop for breath once in a turn, and not at every step', async () => {
+    function* quick(): Steps<string> {
+      for (let k = 1; k <= 2000; k++) yield k / 2000;
+      return 'done';
+    }
+    let breaths = 0;
+    expect(await createTurns()({ stopped: false }, quick, () => breaths++)).toBe('done');
+    expect(breaths).toBeLessThan(200);
+  });
+
   it('are left at the next step once nobody waits, and the next is answered at once', async () => {
     const inTurn = createTurns();
     const [own, done] = [{ stopped: false }, [] as number[]];
@@ -58,6 +72,14 @@ describe('questions in turns', () => {
     expect(await old).toBe(null);
     port1.close();
     expect(done.length).toBeLessThan(10);
+  });
+
+  it('a stop is of the one that is named, and of no other', async () => {
+    questions.open(FLAT_PLAN, FLAT);
+    const [kept, left] = [questions.ask(1, 'checks', []), questions.ask(2, 'checks', [])];
+    questions.stop(2);
+    expect(await kept).toEqual([]);
+    expect(await left).toBe(null);
   });
 
   it('one that falls over falls alone', async () => {
