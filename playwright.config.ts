@@ -23,7 +23,8 @@ export default defineConfig({
     screenshot: 'only-on-failure',
     // What a test wants to see on the wire is to come from there; away.spec.ts lets it in.
     serviceWorkers: 'block',
-    launchOptions: CHROMIUM,
+    // A clock that is shifted beneath the tests (docs/testing.md) would stop the browser's timers; its windows are told their DAY.
+    launchOptions: { ...CHROMIUM, env: { ...process.env, LD_PRELOAD: '' } },
   },
   webServer: {
     // A fresh store for each run: the demo and whatever the tests make.

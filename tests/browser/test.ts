@@ -18,7 +18,7 @@ interface Kept {
   readonly windows: Map<string, Window>;
 }
 interface Own {
-  /** What the clock of the window stands at when it is opened; null: the day that it is. */
+  /** What the clock of the window stands at when it is opened (else `DAY` in the environment); null: the day that it is. */
   readonly day: string | null;
   /** The test has a tab of its own, in which nothing was opened before. */
   readonly fresh: boolean;
@@ -29,7 +29,7 @@ export const goesOn = new WeakSet<Page>();
 
 export const test = base.extend<Own, Kept>({
   fresh: [false, { option: true }],
-  day: [null, { option: true }],
+  day: [process.env['DAY'] ?? null, { option: true }],
   windows: [
     // The package wants the names of what is asked for.
     async ({}, use) => {
