@@ -39,7 +39,7 @@ function NoLine({ step }: { step: Step }) {
       <p className="mb-3">
         There is no line yet. Once one is drawn on Land, {step.name} shows it here.
       </p>
-      <Button className="button-strong" onClick={draw}>
+      <Button strong onClick={draw}>
         <PenLine size={16} aria-hidden /> Draw the first line
       </Button>
     </div>
