@@ -9,9 +9,9 @@ import type { Step } from '../steps.js';
 
 /** The view of a step; a word stands there while it is being loaded. */
 export function StepView({ step }: { step: Step }) {
-  const bare = useSession((s) => Object.keys(s.plan.lines).length === 0);
+  const bare = useSession((s) => step.oneLine && Object.keys(s.plan.lines).length === 0);
   if (useFiguresFirst()) return <Drawing step={step} />;
-  if (bare && step.oneLine) return <NoLine step={step} />;
+  if (bare) return <NoLine step={step} />;
   return (
     <OfFigures key={step.id} what={step.name} fallback={<Drawing step={step} />}>
       <step.view />
