@@ -29,7 +29,7 @@ import { breakCost } from '../../src/core/wiring/breaking.js';
 import { cutOutsOf } from '../../src/core/wiring/cutouts.js';
 import { strongerTies } from '../../src/core/wiring/stronger.js';
 import { applyPatch } from '../../src/formats/patch.js';
-import { lay, questions } from '../../src/workers/questions.js';
+import { api as worker, lay, questions } from '../../src/workers/questions.js';
 import { allAtOnce } from './atOnce.js';
 import { energiser, FLAT, line, networkOf, plan, strands } from './scene.js';
 
@@ -227,20 +227,30 @@ describe('a hunt', () => {
     expect(api.probe(null, null, 1)).toMatchObject({ amps: null, earth: expect.any(Number) });
     const { hidden } = api.reveal(1)!;
     expect(api.seen(hidden.at)).toBe(true);
-    const hidden_ = (level: number, seed: number) => {
+    const hiding = (level: number, seed: number) => {
       expect(api.hide('unit', 'dry', level as never, seed, 1)).toBe(true);
       return api.reveal(1)!.hidden;
     };
-    expect(hidden_(1, 3)).toEqual(hidden);
-    expect(hidden_(1, 4)).not.toEqual(hidden);
-    expect(hidden_(2, 4).level).toBe(2);
+    expect(hiding(1, 3)).toEqual(hidden);
+    expect(hiding(1, 4)).not.toEqual(hidden);
+    expect(hiding(2, 4).level).toBe(2);
     // Of another plan it is another fence, and the meter shows what that reads.
-    hidden_(1, 3);
+    hiding(1, 3);
     const volts = api.probe(null, null, 1)!.volts;
     api.open({ ...p, energisers: { unit: energiser('b', 900) } }, null);
-    hidden_(1, 3);
+    hiding(1, 3);
     expect(api.probe(null, null, 1)!.volts).not.toBe(volts);
     expect(api.hide('nobody', 'dry', 1 as never, 3, 1)).toBe(false);
     expect([api.probe(null, null, 1), api.reveal(1), api.seen(hidden.at)]).toEqual([null, null, false]); // prettier-ignore
+  });
+});
+
+describe('asked through its door', () => {
+  it('a stop is of the question that is named, and of no other', async () => {
+    await worker.open(plan([]), FLAT);
+    const [kept, left] = [worker.ask(1, 'checks', []), worker.ask(2, 'checks', [])];
+    worker.stop(2);
+    expect(await kept).toEqual([]);
+    expect(await left).toBe(null);
   });
 });

@@ -1,11 +1,7 @@
 /** Questions in turns: one after another, told how far they are, stopped between two steps. */
 import { describe, expect, it } from 'vitest';
 import { atOnce, within, type Steps } from '../../src/core/base/steps.js';
-import { api as questions } from '../../src/workers/questions.js';
 import { createTurns } from '../../src/workers/turns.js';
-import { FLAT, plan } from './scene.js';
-
-const FLAT_PLAN = plan([]);
 
 /** So many steps, each longer than a turn. */
 function* long(steps: number, done: number[] = []): Steps<string> {
@@ -72,14 +68,6 @@ describe('questions in turns', () => {
     expect(await old).toBe(null);
     port1.close();
     expect(done.length).toBeLessThan(10);
-  });
-
-  it('a stop is of the one that is named, and of no other', async () => {
-    questions.open(FLAT_PLAN, FLAT);
-    const [kept, left] = [questions.ask(1, 'checks', []), questions.ask(2, 'checks', [])];
-    questions.stop(2);
-    expect(await kept).toEqual([]);
-    expect(await left).toBe(null);
   });
 
   it('one that falls over falls alone', async () => {
